@@ -46,7 +46,7 @@ def raw_lines(fill: Fill, laid: QuiltLayout, shape: ZoneShape, place: str) -> li
     for family in fill.lay_out(site_at(shape, place, laid.middle)):
         if isinstance(family, Straight):
             (ux, uy), (nx, ny) = family.direction, family.normal
-            at = [x * nx + y * ny for x, y in shape.region.reach]
+            at = [x * nx + y * ny for x, y in shape.region.extremes]
             mx, my = shape.region.middle
             middle = mx * ux + my * uy
             k = np.arange(

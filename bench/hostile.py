@@ -140,7 +140,7 @@ def files(served: Served) -> list[tuple[str, bytes]]:
         zipfile.ZipFile(io.BytesIO(answer.read())) as hers,
     ):
         plan = json.loads(hers.read(next(name for name in hers.namelist() if name.endswith("/plan.json"))))
-        things = hers.read("cupboard.csv")
+        things = hers.read("tools-and-supplies.csv")
     drawing, text = filemanagement.new(), io.StringIO()
     for k in range(8):
         drawing.modelspace().add_line((0, k), (8, k + 1))

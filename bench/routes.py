@@ -68,7 +68,7 @@ def ruled(region, *angles: float) -> Network:
     courses = []
     for family, angle in enumerate(angles):
         normal = np.array((-math.sin(math.radians(angle)), math.cos(math.radians(angle))))
-        datum = float((np.array(region.reach) @ normal).min()) + INCH / 8
+        datum = float((np.array(region.extremes) @ normal).min()) + INCH / 8
         ends = clip([(region, Straight(angle, Fraction(127, 20), datum))]).ends
         courses += [Course(line.reshape(2, 2), False, family=family, number=k) for k, line in enumerate(ends)]
     return network(courses, lanes(region), region.corners)

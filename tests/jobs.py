@@ -18,7 +18,7 @@ def job(made: Callable[[], QuiltLayout]) -> Callable[[], QuiltLayout]:
     return made
 
 
-def cupboard(*more: dict) -> dict:
+def inventory(*more: dict) -> dict:
     """A kit of a straight ruler with eighths and whatever else the job is done with, as a change."""
     ruler = {
         "kind": "straight ruler",
@@ -66,7 +66,7 @@ def role(laid: QuiltLayout, fabric: str, place: str = "1-1") -> list[str]:
 
 
 def block(name: str, size: str, *kit: dict) -> QuiltLayout:
-    return after(single(name, size), cupboard(*kit))
+    return after(single(name, size), inventory(*kit))
 
 
 @job
@@ -105,7 +105,7 @@ def hourglass_columns() -> QuiltLayout:
     laid = after(laid, {"kind": "new block", "block": patterned("Quarter-square triangles", "5 in")})
     key = next(key for key in laid.quilt.blocks if key != "plain")
     places = [place for place in laid.quilt.parts_at if laid.quilt.parts_at[place] == "plain"]
-    laid = after(laid, {"kind": "paint", "places": places, "block": key}, cupboard(arc("2 9/16 in")))
+    laid = after(laid, {"kind": "paint", "places": places, "block": key}, inventory(arc("2 9/16 in")))
     return whole(laid, {"kind": "hourglass", "spacing": "5/8 in"})
 
 
@@ -224,7 +224,7 @@ def a_pinned_echo_in_star_diamonds() -> QuiltLayout:
 def a_wave_pair_in_a_mitred_border() -> QuiltLayout:
     laid = wished(arrangement="single block", block="20 in")
     border = {"width": "3 3/4 in", "fabric": "main", "corners": "mitred"}
-    laid = after(laid, {"kind": "borders", "borders": [border]}, cupboard({"kind": "wave", "name": "Wave"}))
+    laid = after(laid, {"kind": "borders", "borders": [border]}, inventory({"kind": "wave", "name": "Wave"}))
     strips = sorted(laid.quilt.part_patches["border-1"])
     return zoned(
         laid,
@@ -236,7 +236,7 @@ def a_wave_pair_in_a_mitred_border() -> QuiltLayout:
 @job
 def scallops_along_a_sash() -> QuiltLayout:
     laid = wished(arrangement="strips", block="4 in", columns=3, height="24 in")
-    laid = after(laid, cupboard(arc("1 13/16 in"), arc("1 1/16 in")))
+    laid = after(laid, inventory(arc("1 13/16 in"), arc("1 1/16 in")))
     part = laid.quilt.parts_at["1-2"]
     return zoned(
         laid,

@@ -56,7 +56,7 @@ def main() -> None:
         keep_marks(page)
         keep_stitch(page)
         page.keyboard.press("4")
-        page.get_by_test_id("cupboard").wait_for()
+        page.get_by_test_id("inventory").wait_for()
         keep(page, "kit")
         page.keyboard.press("3")
         page.get_by_test_id("known").wait_for(timeout=60_000)

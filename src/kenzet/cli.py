@@ -30,7 +30,7 @@ from kenzet.web.dry_run import Mishaps, dry_run
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
-    """Run the command; what is wrong is said in one sentence, with exit code 1."""
+    """Run the command; errors are one sentence, with exit code 1."""
     chosen = _parser().parse_args(arguments)
     try:
         if chosen.command == "schema":
@@ -215,7 +215,7 @@ def _steps(chosen: argparse.Namespace) -> None:
 
 @contextmanager
 def _solver_on_stderr() -> Iterator[None]:
-    """HiGHS greets on file 1 when it is first used; what is printed here is read by programs."""
+    """HiGHS prints a banner to standard output at its first use, which other programs read here."""
     sys.stdout.flush()
     out = os.dup(1)
     os.dup2(2, 1)

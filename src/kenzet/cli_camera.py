@@ -1,4 +1,5 @@
-"""``kenzet photograph``: the stand-in of a camera takes a picture of a sewn block. ``kenzet measure``: measures one, anyone's."""
+"""``kenzet photograph``: the camera stand-in takes a picture of a sewn block. ``kenzet measure``: measures a block
+in any picture."""
 
 from __future__ import annotations
 

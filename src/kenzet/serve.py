@@ -1,4 +1,4 @@
-"""The start command's second half: the private database, the migrations, the demo quilts, the server."""
+"""The second half of the start command: the private database, the migrations, the demo quilts, the server."""
 
 from __future__ import annotations
 
@@ -32,15 +32,15 @@ ROOT = Path(__file__).resolve().parents[2]
 HOST = "127.0.0.1"
 PORT = 8420
 LARGEST_BODY = photo.MOST_BYTES + 1_000_000
-"""Bytes: more is refused by its announced length, before anything of it is written down."""
+"""Bytes: a larger body is refused because of its announced length, before anything is stored."""
 CONNECTIONS, SLOW_S = 800, 30
-"""Who has begun a request and does not go on holds one of many places, and not for long."""
+"""A client that does not finish its request occupies one of many connections, for a limited time."""
 RARELY = (50_000, 20, 100)
-"""Going through all that is kept for cycles takes as long as a plan, and there are next to none."""
+"""Garbage collection thresholds: a full collection takes as long as a plan, and there are hardly any cycles."""
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
-    """Serve until Ctrl-C or SIGTERM; whatever stops it before is said in one sentence."""
+    """Serve until Ctrl-C or SIGTERM; any reason not to start is told in one sentence."""
     chosen = _arguments(arguments)
     signal.signal(signal.SIGTERM, _stop)
     signal.signal(signal.SIGHUP, _stop)  # the window was closed
@@ -144,7 +144,7 @@ def _prepare(logins: Logins, demo: bool) -> None:
 
 
 def _backup(home: Path, into: Path) -> int:
-    """From the running database if there is one, else from one that is started for it."""
+    """From the running database, or from one started for it."""
     login = of_running(home)
     if login is not None:
         conn = connect(login)
@@ -186,7 +186,7 @@ def _restore(logins: Logins, file: Path) -> int:
 
 
 def _keep_copies(pool: Pool, folder: Path) -> None:
-    """Once a day a copy of everything, kept for a week; looked at every hour. A full disk stops nothing but the copy."""
+    """A daily copy of everything, kept for a week; checked every hour. A full disk stops only the copy."""
     while True:
         try:
             with pool.connection() as conn:

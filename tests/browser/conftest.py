@@ -12,7 +12,7 @@ from playwright.sync_api import expect
 
 from tests.served import Served
 
-expect.set_options(timeout=15_000)  # a busy machine is slow, not wrong
+expect.set_options(timeout=40_000)  # a busy machine is slow, not wrong
 
 FLAGS = [
     "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",

@@ -71,7 +71,7 @@ def gallery(page):
 
 def kit(page):
     page.keyboard.press("4")
-    page.get_by_test_id("cupboard").wait_for()
+    page.get_by_test_id("inventory").wait_for()
 
 
 def thing(page):

@@ -1,4 +1,4 @@
-"""A quilter puts her things into the cupboard, measures her foot, and plans with them."""
+"""A quilter puts her things into the inventory, measures her foot, and plans with them."""
 
 from __future__ import annotations
 
@@ -11,15 +11,15 @@ from playwright.sync_api import Page, expect
 from tests.browser.test_walk import choose, saved, spacing, take_fill, type_spacing
 
 
-def put_in(table: Page, shelf: str, kind: str, name: str, **fields: str) -> None:
-    table.get_by_test_id(f"add-{shelf}").click()
+def put_in(table: Page, group: str, kind: str, name: str, **fields: str) -> None:
+    table.get_by_test_id(f"add-{group}").click()
     table.get_by_test_id(f"kind-{kind}").click()
     expect(table.locator("aside h2")).to_have_text(re.compile(kind.replace("-", " "), re.I))
     table.get_by_test_id("thing-name").fill(name)
     for field, value in fields.items():
         table.get_by_test_id(f"field-{field}").fill(value)
     expect(
-        table.get_by_test_id("cupboard").get_by_role("button", name=re.compile(re.escape(name)))
+        table.get_by_test_id("inventory").get_by_role("button", name=re.compile(re.escape(name)))
     ).to_be_visible()
     saved(table)
 
@@ -113,7 +113,7 @@ def test_a_curve_is_ranked_among_her_rulers(table):
     expect(curves).to_contain_text(re.compile("fits|can be nudged|will not do"))
 
 
-def test_the_cupboard_goes_out_as_a_file_and_a_lent_thing_comes_back(table):
+def test_the_tools_go_out_as_a_file_and_a_lent_thing_comes_back(table):
     table.keyboard.press("4")
     with table.expect_download() as download:
         table.get_by_test_id("kit-csv").click()

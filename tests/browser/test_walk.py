@@ -199,7 +199,7 @@ def test_6_the_kit_decides_every_sum(table):
     offset.fill("6 mm")
     table.get_by_test_id("see-makes").click()
     expect(table.locator("figure")).to_contain_text("generous 15/64")
-    table.get_by_test_id("back-to-cupboard").click()
+    table.get_by_test_id("back-to-inventory").click()
     offset.focus()
     offset.fill("2 in")
     expect(table.get_by_role("alert")).to_contain_text("between 1/16 in and 1 in")

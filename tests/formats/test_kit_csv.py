@@ -8,7 +8,7 @@ import io
 import pytest
 
 from kenzet.core.errors import BadValue
-from kenzet.core.kit.cupboard import KitFile, first_things
+from kenzet.core.kit.inventory import KitFile, first_things
 from kenzet.core.kit.things.rulers import ArcRuler, StraightRuler
 from kenzet.core.kit.things.supplies import Marker
 from kenzet.core.numbers.measure import Length

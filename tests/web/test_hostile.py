@@ -15,8 +15,8 @@ def test_a_body_that_is_nested_without_end_is_refused(app, client):
     for address in ("/api/quilts", f"/api/quilts/{client.quilt_id}/changes", "/api/recipes"):
         found = raw.post(address, data=NESTED, content_type="application/json")
         assert found.status_code in (400, 404, 405, 422)
-    found = raw.post("/api/cupboard/bring", data=NESTED, content_type="application/octet-stream")
-    assert found.status_code < 500
+    found = raw.post("/api/things/import", data=NESTED, content_type="application/octet-stream")
+    assert found.status_code == 422
 
 
 def test_an_address_longer_than_a_file_name_is_not_there(app):

@@ -1,4 +1,4 @@
-"""The cupboard and the kit that a quilt takes from it, over the API."""
+"""Tools and supplies, and the kit of a quilt, over the API."""
 
 from __future__ import annotations
 
@@ -11,13 +11,11 @@ from tests.web.test_api import ZONE, words
 
 @pytest.fixture
 def things(app, conn):
-    """The cupboard as it comes; what a test puts in is taken out again."""
+    """The first tools and supplies; what a test adds is deleted again."""
     raw = app.test_client()
 
     def keys():
-        return {
-            one["key"]: one for shelf in raw.get("/api/things").json["shelves"] for one in shelf["things"]
-        }
+        return {one["key"]: one for group in raw.get("/api/things").json["groups"] for one in group["things"]}
 
     first = keys()
     yield raw
@@ -29,20 +27,20 @@ def things(app, conn):
 
 
 def found(raw, key):
-    shelves = raw.get("/api/things").json["shelves"]
-    return next((one for shelf in shelves for one in shelf["things"] if one["key"] == key), None)
+    groups = raw.get("/api/things").json["groups"]
+    return next((one for group in groups for one in group["things"] if one["key"] == key), None)
 
 
 def bring(raw, data):
     return raw.post("/api/things/import", data=data, content_type="application/octet-stream")
 
 
-def test_a_cupboard_begins_with_first_things_on_its_shelves(things):
-    shelves = things.get("/api/things").json["shelves"]
-    assert [shelf["label"] for shelf in shelves] == [
+def test_there_are_first_tools_in_every_group(things):
+    groups = things.get("/api/things").json["groups"]
+    assert [group["label"] for group in groups] == [
         "Machine and feet", "Rulers and templates", "For marking", "Threads and batting",
     ]  # fmt: skip
-    assert all(shelf["things"] and shelf["kinds"] for shelf in shelves)
+    assert all(group["things"] and group["kinds"] for group in groups)
     assert words(found(things, "straight-ruler")["text"]) == "12 in × 2 1/2 in"
 
 
@@ -96,13 +94,13 @@ def test_a_strip_tells_r_and_the_old_one_goes_into_the_history(things):
 
 
 @pytest.mark.parametrize("kind", ["json", "csv"])
-def test_a_cupboard_goes_out_as_a_file_and_comes_back_without_doubling(things, kind):
+def test_tools_and_supplies_go_out_as_a_file_and_comes_back_without_doubling(things, kind):
     file = things.get(f"/api/things/kit.{kind}").data
     before = things.get("/api/things").json
     assert bring(things, file).json == before
     things.delete("/api/things/wave")
     back = bring(things, file).json
-    assert {one["name"] for shelf in back["shelves"] for one in shelf["things"]} >= {"Wave", "Tape"}
+    assert {one["name"] for group in back["groups"] for one in group["things"]} >= {"Wave", "Tape"}
 
 
 @pytest.mark.parametrize(
@@ -161,7 +159,7 @@ def test_a_ruler_that_is_too_thin_is_gated_with_its_reason(things, client):
 
 
 @pytest.mark.parametrize("etched", ["", " ", [], [""], ", ,"])
-def test_a_ruler_without_an_etched_line_is_refused_and_the_cupboard_still_opens(things, etched):
+def test_a_ruler_without_an_etched_line_is_refused_and_the_others_still_open(things, etched):
     """Kept once, it could never be read again, nor anything beside it."""
     ruler = found(things, "straight-ruler")["thing"]
     answer = things.post("/api/things", json={"key": "straight-ruler", "thing": {**ruler, "etched": etched}})

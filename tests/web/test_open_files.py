@@ -9,7 +9,7 @@ import zipfile
 
 from PIL import Image
 
-from kenzet.core.kit.cupboard import KitFile
+from kenzet.core.kit.inventory import KitFile
 from kenzet.formats import kit_csv, plan_file
 from tests.pictures import picture
 from tests.web.test_api import ZONE
@@ -40,8 +40,8 @@ def test_plans_tables_and_pictures_come_out_as_open_files(client):
         assert len(sewn) == 3
         picture_in = Image.open(io.BytesIO(kept.read(f"photographs/{photo.json['id']}.jpg")))
         assert picture_in.size == (80, 60)
-        things = KitFile.model_validate(json.loads(kept.read("cupboard.json"))).things
-        assert len(kit_csv.load(kept.read("cupboard.csv"))) == len(things) > 0
+        things = KitFile.model_validate(json.loads(kept.read("tools-and-supplies.json"))).things
+        assert len(kit_csv.load(kept.read("tools-and-supplies.csv"))) == len(things) > 0
         assert len(names) == len(set(names))
 
 

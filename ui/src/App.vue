@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The frame: header, stations on their running stitch, the station, the tally; and the keys that work everywhere. */
+/** The frame: header, stations, the current station, the tally, and keys that work everywhere. */
 import { useEventListener } from '@vueuse/core'
 import { computed, defineAsyncComponent, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
@@ -20,7 +20,7 @@ const route = useRoute()
 const router = useRouter()
 const quilt = useQuilt()
 const zone = useZone()
-/** fetched when it is first opened */
+/** loaded when it is first opened */
 const GuideHelp = defineAsyncComponent(() => import('./features/shell/GuideHelp.vue'))
 const help = ref(false)
 const guide = ref(false)
@@ -29,7 +29,7 @@ watch(guide, () => (guided.value = true))
 const lost = computed(() => inQuilt.value && !!quilt.trouble && !quilt.view)
 const inQuilt = computed(() => typeof route.params.quilt === 'string' && !!route.params.quilt)
 
-/** Where she comes in is known before its station has been fetched: its quilt is asked for meanwhile. */
+/** The quilt is known from the address before its station is loaded, so it is requested meanwhile. */
 const bound = computed(() => (route.matched.length ? route : router.resolve(window.location.pathname)))
 watch(
   () => bound.value.params.quilt,
@@ -58,7 +58,7 @@ function go(number: number) {
 }
 const tour = useTour()
 const touring = computed(() => tour.value > 0 && inQuilt.value && !!quilt.view)
-/** On the quilt at hand, else on the first that is there. */
+/** Opens a station of the current quilt, or of the first one. */
 async function startTour() {
   guide.value = false
   tour.value = 1

@@ -1,8 +1,8 @@
-/** First the language, then the pages: what they say at once is looked up as they are loaded. */
+/** First the language, then the pages: some texts are looked up while they are loaded. */
 import { api } from './api/client'
 import { ENGLISH, speak } from './texts'
 
-// a browser that allows no worker goes without: then a reload needs the server
+// a browser without workers needs the server for a reload
 if (import.meta.env.PROD && 'serviceWorker' in navigator) window.addEventListener('load', () => void navigator.serviceWorker.register('/worker.js').catch(() => undefined))
 
 const { lang } = document.documentElement

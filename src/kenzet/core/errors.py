@@ -1,14 +1,14 @@
-"""What can go wrong, by outcome. Every error names the field that it is about.
+"""Errors by outcome. Every error names the field that it is about.
 
-Glossary: a *field* is a dotted path into what was sent, such as ``fill.spacing``; empty when the
-whole request is meant.
+Glossary: a *field* is a dotted path into the request, such as ``fill.spacing``; empty if the error is about the
+whole request.
 """
 
 from __future__ import annotations
 
 
 class KenzetError(Exception):
-    """Base of all errors that a quilter may read. ``message`` is a sentence in her words."""
+    """Base of all errors shown to a quilter; ``message`` is a sentence."""
 
     def __init__(self, message: str, field: str = "") -> None:
         super().__init__(message)
@@ -17,20 +17,20 @@ class KenzetError(Exception):
 
 
 class BadValue(KenzetError, ValueError):
-    """A value that cannot be taken; the message says what would be accepted."""
+    """A value that is not accepted; the message says what would be."""
 
 
 class Unknown(KenzetError, LookupError):
-    """Something that is named and is not there."""
+    """A name or key that does not exist."""
 
 
 class TooMany(KenzetError, OverflowError):
-    """A plan that would hold more lines than anyone can sew; refused before it is drawn."""
+    """A plan with more lines than anyone could sew; refused before it is drawn."""
 
 
 class Stale(KenzetError, RuntimeError):
-    """A change that was made on an older state than the one that is kept."""
+    """A change based on an older state than the stored one."""
 
 
 class Unavailable(KenzetError, RuntimeError):
-    """Something that the app needs (disk, port, database) is not to be had just now."""
+    """A resource (disk, port, database) that is not available now."""

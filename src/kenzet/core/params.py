@@ -1,7 +1,7 @@
-"""The types of a fill's parameters, declared once: from them come form, checks, errors and help.
+"""The types of a fill's parameters, declared once: form, checks, errors and help are derived from them.
 
-Glossary: a *parameter* is a field of a fill's frozen model; its ``Form`` says how it is asked for.
-A new type of parameter is a new function here and a new control on the screen.
+Glossary: a *parameter* is a field of a fill's frozen model; its ``Form`` describes its form field. A new type of
+parameter needs a new function here and a new control on the screen.
 """
 
 from __future__ import annotations
@@ -25,14 +25,14 @@ M = TypeVar("M", bound=BaseModel)
 
 
 class Frozen(BaseModel):
-    """Base of every kept value: frozen, and nothing in it that is not declared."""
+    """Base of every stored value: immutable, without undeclared fields."""
 
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
 
 
 @dataclass(frozen=True, slots=True)
 class Choice:
-    """One option of a choice; ``picks`` says what to click on the drawing to make it exact."""
+    """One option of a choice; ``picks`` says what can be clicked on the drawing to specify it."""
 
     key: str
     label: str
@@ -41,11 +41,10 @@ class Choice:
 
 @dataclass(frozen=True, slots=True)
 class Form:
-    """How one parameter is asked for. ``empty`` is what a left-out value means, in words.
+    """The form field of a parameter. ``empty`` is the meaning of an empty field, in words.
 
-    ``only_with`` names another parameter and the values of it for which this one matters; ``after`` the
-    parameter behind which this one is asked, where that is not the order of declaration. ``minor`` ones are
-    seldom touched and come last.
+    ``only_with`` names another parameter and its values for which this one applies; ``after`` is the parameter
+    after which it is shown, if not in the order of declaration. ``minor`` ones are rarely used and come last.
     """
 
     control: Control
@@ -60,7 +59,7 @@ class Form:
 
 
 def asked(default: Any, form: Form, **limits: Any) -> Any:
-    """A parameter with its default, its form and what pydantic checks of it (``ge``, ``pattern``, …)."""
+    """A parameter with its default, its form and pydantic's constraints (``ge``, ``pattern``, …)."""
     if isinstance(default, str) and form.control == "length":
         default = Length.parse(default)
     return Field(default, json_schema_extra={"form": asdict(form)}, validate_default=False, **limits)
@@ -84,9 +83,10 @@ def forms(model: type[BaseModel]) -> dict[str, Form]:
 
 
 def kinds_in(package: str, path: Iterable[str], base: type[M]) -> dict[str, type[M]]:
-    """Every model below ``base`` that has a ``kind``, from the modules of a package, by kind in ``order``.
+    """Every model derived from ``base`` that has a ``kind``, from the modules of a package, by kind, sorted by
+    ``order``.
 
-    Raises RuntimeError where two models are of one kind.
+    Raises RuntimeError if two models have the same kind.
     """
     kinds: dict[str, type[M]] = {}
     for module in sorted(info.name for info in pkgutil.iter_modules(path)):
@@ -99,7 +99,7 @@ def kinds_in(package: str, path: Iterable[str], base: type[M]) -> dict[str, type
 
 
 def in_range(length: Length, least: str, most: str, what: str) -> Length:
-    """``length`` if it lies between ``least`` and ``most``, both accepted.
+    """``length`` if it is between ``least`` and ``most``, inclusive.
 
     Raises BadValue with both limits in the unit that was typed.
 
@@ -125,7 +125,7 @@ def in_range(length: Length, least: str, most: str, what: str) -> Length:
 
 
 _TURNING = frozenset("\u202a\u202b\u202c\u202d\u202e\u2066\u2067\u2068\u2069")
-"""Marks that turn the direction of what follows them."""
+"""Characters that change the direction of the text after them."""
 
 
 def _is_unseen(letter: str) -> bool:
@@ -133,7 +133,7 @@ def _is_unseen(letter: str) -> bool:
 
 
 def with_plain_names(document: Any) -> Any:
-    """JSON values as they are, but for what cannot be seen in names: as it may have been kept before names were checked."""
+    """JSON values without invisible characters in names, which may have been stored before names were checked."""
     if isinstance(document, list):
         return [with_plain_names(one) for one in document]
     if not isinstance(document, dict):
@@ -147,7 +147,8 @@ def with_plain_names(document: Any) -> Any:
 
 
 def plain_name(name: str) -> str:
-    """A name that reads in one line as it is typed. Raises BadValue: line breaks, control characters, marks that turn the direction of text.
+    """A name without characters that cannot be seen. Raises BadValue for line breaks, control characters and
+    characters that change the direction of text.
 
     >>> plain_name("Star")
     'Star'
@@ -165,7 +166,7 @@ def plain_name(name: str) -> str:
 
 
 def step_length(length: Length, step: Length, by: int) -> Length:
-    """``by`` steps up or down from ``length``, landing on whole steps, in the step's own unit.
+    """``length`` moved by ``by`` steps to a whole multiple of ``step``, in the step's own unit.
 
     >>> step_length(Length.parse("0.7"), Length.parse("1/8"), 1).text
     '3/4 in'
@@ -181,7 +182,7 @@ def step_length(length: Length, step: Length, by: int) -> Length:
 
 
 def normal_angle(degrees: float) -> float:
-    """A direction without sense as degrees in [0, 180).
+    """An undirected angle in [0, 180) degrees.
 
     >>> normal_angle(-45), normal_angle(180), normal_angle(405)
     (135.0, 0.0, 45.0)
@@ -190,7 +191,7 @@ def normal_angle(degrees: float) -> float:
 
 
 def key_for(name: str, taken: Iterable[str], otherwise: str = "thing") -> str:
-    """A free key that reads like ``name``.
+    """A key derived from ``name`` that is not taken.
 
     >>> key_for("Corner triangles, blue", ["corner-triangles-blue"])
     'corner-triangles-blue-2'
@@ -203,7 +204,7 @@ def key_for(name: str, taken: Iterable[str], otherwise: str = "thing") -> str:
 
 
 def free(base: str, taken: Iterable[str], joint: str) -> str:
-    """``base``, or ``base`` with the first number that is not taken."""
+    """``base``, or ``base`` with the first number that makes it unique."""
     used = set(taken)
     found, number = base, 1
     while found in used:

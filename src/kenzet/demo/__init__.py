@@ -21,11 +21,11 @@ _FOUND: dict[str, dict[str, str]] = {
     "nine-patch-whole-middle-eight-si": {"name": "Echoes inward", "felt": "soft", "high": "1/16 in", "again": "no", "notes": "Too many turns for a small shape."},
     "two-triangles-background": {"name": "Grid on the slant", "felt": "firm", "pieced": "8 1/8 in", "washed": "yes", "before": "8 in", "after": "7 3/4 in", "again": "yes"},
 }  # fmt: skip
-"""What was found of zones of the practice cloth."""
+"""Observations about zones of the practice cloth."""
 
 
 def demo_swatches() -> list[KeptSwatch]:
-    """The practice cloth as swatches, the newest last."""
+    """Zones of the practice cloth as swatches, the newest last."""
     cloth = QuiltLayout(next(quilt for quilt in demo_quilts() if quilt.use == "practice piece"))
     return [
         KeptSwatch(swatch=swatch_of(cloth, zone), found=validated(SwatchFound, found))

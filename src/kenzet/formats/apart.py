@@ -1,7 +1,7 @@
-"""Reading what others made, in a process of its own: a small file must not stop the house.
+"""Reads files from elsewhere in a separate process, so that a small file cannot exhaust the server.
 
-The process has so much time and so much memory; where it takes more it is ended, and the file is refused. It is forked from a
-server that holds no thread, no database and no secret, and has the readers loaded.
+The process has limited time and memory; if it exceeds them it is killed, and the file is refused. It is forked
+from a server process without threads, database or secrets that has the readers loaded.
 """
 
 from __future__ import annotations
@@ -26,8 +26,10 @@ T = TypeVar("T")
 
 
 def apart(read: Callable[..., T], *args: Any, what: str = tr("This file"), seconds: float = SECONDS) -> T:
-    """What ``read`` gives for ``args``; both, and what it gives, are pickled. Raises what it raises of ours, and BadValue at ``file``
-    where it takes longer than ``seconds`` or more than ``MEMORY`` bytes.
+    """The result of ``read(*args)``; function, arguments and result are pickled.
+
+    Raises what it raises of our own errors, and BadValue at ``file`` if it takes longer than ``seconds`` or more
+    than ``MEMORY`` bytes.
     """
     context = multiprocessing.get_context("forkserver")
     context.set_forkserver_preload(_PRELOAD)
@@ -63,7 +65,7 @@ def apart(read: Callable[..., T], *args: Any, what: str = tr("This file"), secon
 
 
 def _received(receive: Connection) -> Any:
-    """None where the process ended without a word."""
+    """The received value; None if the process ended without sending one."""
     try:
         return receive.recv()
     except EOFError:
@@ -71,7 +73,7 @@ def _received(receive: Connection) -> Any:
 
 
 def _run(send: Connection, read: Callable[..., Any], args: tuple[Any, ...]) -> None:
-    """In the process: limits first, then the reading."""
+    """Runs in the process: sets the limits, then reads."""
     pages = int(Path("/proc/self/statm").read_text(encoding="ascii").split()[0])
     most = pages * resource.getpagesize() + MEMORY
     resource.setrlimit(resource.RLIMIT_AS, (most, most))

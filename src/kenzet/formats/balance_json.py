@@ -1,4 +1,4 @@
-"""A quilt weighed, as JSON values: part of what ``kenzet plan`` prints. Described in docs/plan-format.md."""
+"""The balance of a quilt as JSON values: part of what ``kenzet plan`` prints. Described in docs/plan-format.md."""
 
 from __future__ import annotations
 

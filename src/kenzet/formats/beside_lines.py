@@ -1,4 +1,4 @@
-"""Numbers beside their lines: on neither a line nor another number, where there is room."""
+"""Places numbers beside their lines, without overlapping lines or other numbers if there is room."""
 
 from __future__ import annotations
 
@@ -17,10 +17,9 @@ _LINE, _NUMBER = 1, 4  # how much it counts to lie on one
 def beside_lines(
     lines: Sequence[Floats], sizes: Sequence[Point], clear: float, others: Sequence[Floats] = ()
 ) -> list[Point]:
-    """Where the middle of each number stands: ``sizes`` has the width and height of the number of each of the ``lines`` ((n, 2) each),
-    ``clear`` is how far it keeps from them; it does not lie on ``others`` either. Near the line's beginning if there is room; where there is none, on as little as
-    possible.
-    """
+    """The center of each number: ``sizes`` has its width and height for each of the ``lines`` ((n, 2) each),
+    ``clear`` is the distance it keeps from them; it avoids ``others`` too. Near the line's beginning if
+    possible; without room, with as little overlap as possible."""
     drawn = [shapely.linestrings(line) for line in (*lines, *others)]
     tree = shapely.STRtree(drawn)
     taken: list[tuple[float, float, float, float]] = []
@@ -43,7 +42,7 @@ def beside_lines(
 
 
 def _spots(line: Floats, wide: float, high: float, clear: float) -> Iterable[Point]:
-    """On either side, first near its beginning."""
+    """Candidate places on either side, beginning near the line's start."""
     steps = np.hypot(*np.diff(line, axis=0).T)
     along = np.concatenate([[0.0], np.cumsum(steps)])
     whole = float(along[-1])

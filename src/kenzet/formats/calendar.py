@@ -1,4 +1,4 @@
-"""Sessions as a calendar file (iCalendar, RFC 5545), through a library of the field: times float, they are meant where she is."""
+"""Sewing sessions as a calendar file (iCalendar, RFC 5545); its times are floating, that is local."""
 
 from __future__ import annotations
 
@@ -20,7 +20,8 @@ def calendar_file(
     at: time,
     made: datetime,
 ) -> bytes:
-    """An entry for every session, ``told`` what it holds, a line each; ``at`` the time of day at which it begins, ``ident`` the quilt's."""
+    """An entry for every session, with the lines ``told``; ``at`` is the time of day at which it begins, ``ident``
+    the quilt's id."""
     calendar = Calendar()
     calendar.add("prodid", "-//Kenzet//Sewing sessions//EN")
     calendar.add("version", "2.0")

@@ -1,4 +1,4 @@
-"""The page by which a printer is checked: two long bars, one each way, drawn with what is known of the printer."""
+"""The page for checking a printer: two long bars, horizontal and vertical, drawn with the present correction."""
 
 from __future__ import annotations
 
@@ -15,12 +15,12 @@ from kenzet.texts import tr
 
 _MM = POINTS
 CORNER = (30.0, 40.0)
-"""Where the bar across begins, mm from the page's lower left corner; the one that goes up begins above it."""
+"""The left end of the horizontal bar, mm from the page's lower left corner; the vertical bar begins above it."""
 BESIDE = 16.0
 
 
 def check_page(paper: Paper, unit: Unit, name: str, fit: Fit) -> bytes:
-    """One page with a bar across and a bar up, each ``BARS`` long where the printer prints true."""
+    """One page with a horizontal and a vertical bar, each ``BARS`` long if the printer is corrected."""
     width, height = PAPERS["letter" if paper == "roll" else paper]
     out = io.BytesIO()
     canvas = Canvas(out, pagesize=(width * _MM, height * _MM), invariant=True)

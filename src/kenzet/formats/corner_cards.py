@@ -25,7 +25,7 @@ _SAYS = (
 
 
 def corner_cards(paper: Paper, fit: Fit) -> bytes:
-    """One page at true size, with what is known of the printer."""
+    """One page at true size, with the printer's correction."""
     width, height = PAPERS["letter" if paper == "roll" else paper]
     out = io.BytesIO()
     canvas = Canvas(out, pagesize=(width * POINTS, height * POINTS), invariant=True)

@@ -1,4 +1,4 @@
-"""The map of how firmly a quilt is stitched, as a picture that is laid over it."""
+"""The density map of a quilt as a picture to lay over it."""
 
 from __future__ import annotations
 
@@ -16,7 +16,8 @@ _SEEN = 224  # of 255: the piecing shows through a little
 
 
 def density_picture(laid: QuiltLayout) -> bytes:
-    """PNG, a pixel a cell of the map; each word's color stands in the middle of its range, and runs into the next."""
+    """A PNG with one pixel for each cell of the map. Each word's color is at the middle of its range and blends
+    into the next."""
     found = density_map(laid).values
     soft, firm, stiff = limits(laid.quilt.use, laid.quilt.kit.batting)
     at = [0.0, soft / 2, (soft + firm) / 2, (firm + stiff) / 2, stiff * 1.25]
@@ -31,9 +32,8 @@ def density_picture(laid: QuiltLayout) -> bytes:
 
 
 def density_table(laid: QuiltLayout) -> bytes:
-    """CSV of the map: inches on a square inch, a row of cells a line, the quilt's upper edge first; x and y of the cells' middles in inches
-    from its lower left corner.
-    """
+    """The map as CSV: inches per square inch, one row of cells a line, the quilt's upper edge first; x and y are
+    the cell centers in inches from its lower left corner."""
     found = density_map(laid)
     wide, (rows, columns) = found.raster.wide / INCH, found.values.shape
     lines = ["y \\ x," + ",".join(f"{(k + 0.5) * wide:.3f}" for k in range(columns))]

@@ -35,16 +35,16 @@ _MM = {
     13: METRE / 1e6,
     14: 100.0,
 }
-"""By the drawing's unit: inches, feet, mm, cm, m, microinches, mils, yards, microns, decimetres."""
+"""By the drawing's unit code: inches, feet, mm, cm, m, microinches, mils, yards, microns, decimeters."""
 _MOST_INCHES = 60  # steps: a block is no larger; a drawing of more is in mm where it names no unit
 _BY_SYSTEM = {0: INCH, 1: 1.0}  # where a drawing names no unit: by its system of measures
 _TOLD = {"DIMENSION", "LEADER", "MULTILEADER", "ARC_DIMENSION", "TOLERANCE", "ACAD_TABLE"}
-"""Drawn of lines, and no seams."""
+"""Entities made of lines that are no seams; they are left out and reported."""
 _READ = {"LINE", "ARC", "CIRCLE", "ELLIPSE", "SPLINE", "LWPOLYLINE", "POLYLINE"}
 
 
 def read_dxf(data: bytes) -> Sheet:
-    """Raises BadValue at ``file``, with what is wrong. Nothing that the file names is fetched."""
+    """Raises BadValue at ``file``, with the reason. Nothing that the file refers to is fetched."""
     try:
         document = _document(data)
         mm = _MM.get(document.units, 0.0)
@@ -100,7 +100,7 @@ def read_dxf(data: bytes) -> Sheet:
 
 
 def _is_small(figures: Sequence[Figure]) -> bool:
-    """Whether what is drawn is at most ``_MOST_INCHES`` steps wide and high."""
+    """Whether the drawing is at most ``_MOST_INCHES`` units wide and high."""
     points = np.array(
         [point for one in figures for stroke in one.strokes for piece in stroke.pieces for point in piece]
     )
@@ -108,7 +108,7 @@ def _is_small(figures: Sequence[Figure]) -> bool:
 
 
 def _document(data: bytes) -> Any:
-    """Written as text or as binary."""
+    """The parsed document, from text or binary DXF."""
     if b"\0" not in data[:64]:
         return recover.read(io.BytesIO(data))[0]
     with tempfile.NamedTemporaryFile(suffix=".dxf") as file:
@@ -145,7 +145,7 @@ def _figure(entity: Any, layer: Any, scale: float) -> Figure:
 
 
 def _colour(entity: Any, layer: Any) -> str:
-    """Its own colour, else its layer's; plain black and white name no fabric."""
+    """Its own color, else its layer's; pure black and white stand for no fabric."""
     rgb = entity.rgb
     if rgb is None:
         number = entity.dxf.get("color", 256)

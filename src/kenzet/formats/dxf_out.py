@@ -1,4 +1,4 @@
-"""A mark sheet as DXF: layers by meaning, true units, arcs as arcs."""
+"""A mark sheet as DXF: layers by meaning, true units, true arcs."""
 
 from __future__ import annotations
 
@@ -14,11 +14,11 @@ from kenzet.core.marks.sheet import MarkSheet
 from kenzet.core.numbers.measure import MM_PER, Unit
 
 LAYERS = {"SEAMS": 8, "MARKS": 30, "DOTS": 30, "SIGNS": 30, "TICKS": 7, "FIGURES": 7, "CHECK": 7, "LABEL": 7}
-"""Each layer with its colour number."""
+"""Each layer with its color number."""
 
 
 def dxf(sheet: MarkSheet, unit: Unit) -> bytes:
-    """In ``unit``, the sheet's lower left corner at the origin."""
+    """The drawing in ``unit``, with the sheet's lower left corner at the origin."""
     per = float(MM_PER[unit])
     document = filemanagement.new("R2010", units=units.IN if unit == "in" else units.MM)
     for name, colour in LAYERS.items():
@@ -54,7 +54,7 @@ _FIGURE = 2.2  # mm high
 
 
 def _bar(space: Modelspace, unit: Unit) -> None:
-    """A length to measure, below the drawing."""
+    """A bar of known length below the drawing, to check the scale."""
     many, per = (4, float(MM_PER[unit])) if unit == "in" else (100, 1.0)
     y = -5.0 / per
     space.add_line((0, y), (many, y), dxfattribs={"layer": "CHECK"})

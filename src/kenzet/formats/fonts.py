@@ -1,4 +1,4 @@
-"""The typeface that all paper is printed in: embedded, with Latin, Greek and Cyrillic letters and the fractions."""
+"""The typeface of all printed pages: embedded, with Latin, Greek and Cyrillic letters and fractions."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ pdfmetrics.registerFontFamily(SANS, normal=SANS, bold=BOLD, italic=SANS, boldIta
 
 
 def haloed(canvas: Canvas, at: Point, text: str, font: tuple[str, float]) -> None:
-    """Text about ``at``, in points, with a white rim, so that it reads on lines and seams."""
+    """Text centered at ``at``, in points, with a white outline, so that it is readable on lines and seams."""
     left, size = at[0] - canvas.stringWidth(text, *font) / 2, font[1]
     for mode in (2, 0):  # outlined, then filled
         line = canvas.beginText(left, at[1] - size * 0.32)

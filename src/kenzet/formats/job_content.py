@@ -1,4 +1,4 @@
-"""The content of a job sheet: everything that the plan says, put into sentences for paper."""
+"""The content of a job sheet: the whole plan in sentences for paper."""
 
 from __future__ import annotations
 
@@ -44,7 +44,7 @@ _LOOK_PX = 1000
 
 
 def prep_steps(laid: QuiltLayout) -> list[str]:
-    """From the pressed top to the basted quilt, one sentence a step."""
+    """The steps from the pressed top to the basted quilt, one sentence each."""
     found = to_draw(laid.quilt, plan_quilt(laid).values())
     what = [texts.many(many, *DRAWN[kind]) for kind, many in found.counts.items() if many]
     said = f"{', '.join(what)}; {w.minutes(found.seconds)}" if what else tr("nothing to mark")
@@ -54,9 +54,9 @@ def prep_steps(laid: QuiltLayout) -> list[str]:
 def job_content(
     laid: QuiltLayout, route: QuiltRoute | None, revision: int, unit: Unit, paper: Paper
 ) -> JobSheet:
-    """The whole sheet; ``route`` is the order of sewing, None where nothing can be sewn yet.
+    """The whole sheet; ``route`` is None if nothing can be sewn yet.
 
-    Raises BadValue where no zone has a fill.
+    Raises BadValue if no zone has a fill.
     """
     plans = plan_quilt(laid)
     if not plans:

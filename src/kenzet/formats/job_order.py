@@ -1,4 +1,4 @@
-"""The order and the ways of a route for paper."""
+"""The sewing order and the routes, for paper."""
 
 from __future__ import annotations
 
@@ -14,9 +14,9 @@ from kenzet.core.numbers.measure import Unit
 from kenzet.core.route.costs import Costs
 from kenzet.core.route.quilt import QuiltRoute
 from kenzet.core.route.unit import rings
-from kenzet.core.sewing.way import Way
+from kenzet.core.sewing.place_route import PlaceRoute
 from kenzet.core.top.quilt_layout import QuiltLayout
-from kenzet.formats.job_parts import JobOrder, JobWay, Picture
+from kenzet.formats.job_parts import JobOrder, JobRoute, Picture
 from kenzet.say import words as w
 from kenzet.say.route_figures import route_rows
 from kenzet.say.route_notes import route_notes
@@ -29,7 +29,7 @@ QUICK = tr(
 
 
 def job_order(laid: QuiltLayout, found: QuiltRoute, unit: Unit, seams: Iterable[Floats]) -> JobOrder:
-    """The order and the ways for paper; ``seams`` are drawn thin below."""
+    """The sewing order and the routes, for paper; ``seams`` are drawn as thin lines below."""
     at: dict[tuple[float, float], list[int]] = {}
     for k, visit in enumerate(found.visits, 1):
         part = found.routes[visit.route].unit.part
@@ -46,12 +46,12 @@ def job_order(laid: QuiltLayout, found: QuiltRoute, unit: Unit, seams: Iterable[
     return JobOrder(picture, (*says, *notes), ways)
 
 
-def _job_way(found: QuiltRoute, number: int) -> JobWay:
-    """One kind, in the direction of the first place that is sewn so."""
+def _job_way(found: QuiltRoute, number: int) -> JobRoute:
+    """The route of one kind, in the direction of the first place that uses it."""
     at = [k for k, visit in enumerate(found.visits, 1) if found.visits[k - 1].route == number]
     visit = found.visits[at[0] - 1]
     one = found.routes[number]
-    moves = Way(one, visit.back, Costs()).moves
+    moves = PlaceRoute(one, visit.back, Costs()).moves
     sewn = [list(some) for line, some in groupby(moves, key=lambda move: move.number) if line]
     lines = [np.concatenate([move.path for move in some]) for some in sewn]
     freehand = frozenset(k for k, some in enumerate(sewn) if one.unit.courses[some[0].course].freehand)
@@ -66,7 +66,7 @@ def _job_way(found: QuiltRoute, number: int) -> JobWay:
     picture = Picture(
         (part.width, part.height), tuple(rings_of), (), way=tuple(lines), travels=travels, freehand=freehand
     )
-    return JobWay(part.name, (sentence(one, visit), f"{where}{turned}."), picture)
+    return JobRoute(part.name, (sentence(one, visit), f"{where}{turned}."), picture)
 
 
 def _numbers(some: Sequence[int]) -> str:

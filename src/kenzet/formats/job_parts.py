@@ -1,4 +1,4 @@
-"""What a job sheet holds, before it is printed: words and drawings, block by block."""
+"""The parts of a job sheet before it is printed: words and drawings, block by block."""
 
 from __future__ import annotations
 
@@ -9,9 +9,11 @@ from kenzet.core.geom.region import Floats, Point
 
 @dataclass(frozen=True, eq=False)
 class Picture:
-    """What is drawn of a block or of the quilt: patches' outlines thin, stitched lines, marks dotted; ``numbers`` stand
-    where they belong. Lines of a ``way`` have an arrow and their number, ``travels`` between them are finely dotted, and so are
-    those that go ``freehand`` through a texture (their places in ``way``). mm, y up, from 0, 0 to ``size``.
+    """A drawing of a block or of the quilt: patch outlines thin, stitched lines, marks dotted; ``numbers`` at their
+    places.
+
+    Lines of a ``way`` have an arrow and their number; ``travels`` between them are finely dotted, and so are
+    ``freehand`` paths through a texture (indices into ``way``). mm, y up, from 0, 0 to ``size``.
     """
 
     size: Point
@@ -26,7 +28,7 @@ class Picture:
 
 @dataclass(frozen=True)
 class JobZone:
-    """A zone as it is told: its number in the picture, its name, sentences, and the strokes in order."""
+    """A zone on paper: its number in the picture, its name, sentences, and the strokes in order."""
 
     number: str
     name: str
@@ -45,8 +47,8 @@ class JobBlock:
 
 
 @dataclass(frozen=True)
-class JobWay:
-    """How a kind of block is sewn: its name, what is said of it, and its lines in order."""
+class JobRoute:
+    """How a kind of block is sewn: its name, sentences, and its lines in order."""
 
     name: str
     says: tuple[str, ...]
@@ -55,16 +57,17 @@ class JobWay:
 
 @dataclass(frozen=True)
 class JobOrder:
-    """In which order the quilt is sewn: the places numbered, what it takes, and the way through each kind."""
+    """The sewing order of the quilt: the places numbered, the figures, and the route through each kind."""
 
     picture: Picture
     says: tuple[str, ...]
-    ways: tuple[JobWay, ...]
+    ways: tuple[JobRoute, ...]
 
 
 @dataclass(frozen=True)
 class JobLook:
-    """How the quilt will look: a JPEG of its relief with its width and height in pixels, and what is said of thread and fills."""
+    """How the quilt will look: a JPEG of its relief with width and height in pixels, and sentences about thread
+    and fills."""
 
     picture: bytes
     size: tuple[int, int]
@@ -73,7 +76,8 @@ class JobLook:
 
 @dataclass(frozen=True)
 class JobSheet:
-    """All of it; ``totals`` are told under the quilt, and then what is done ``before`` the first stitch, in order."""
+    """The whole sheet; ``totals`` stand below the picture of the quilt, followed by the steps ``before`` the first
+    stitch."""
 
     title: str
     subtitle: str

@@ -1,6 +1,6 @@
 """The job sheet: one PDF for the sewing room, the quilt first, then every kind of block with its zones.
 
-It is told in words and thin lines only, so that a black-and-white printer loses nothing.
+It uses only words and thin lines, so that nothing is lost on a black-and-white printer.
 """
 
 from __future__ import annotations
@@ -25,11 +25,11 @@ from kenzet.texts import tr
 _MM = POINTS
 
 WAY_NUMBER = 7.5
-"""Points: what is read at arm's length."""
+"""Points: readable at arm's length."""
 
 
 def job_pdf(sheet: JobSheet, paper: Paper, large: bool = False) -> bytes:
-    """As PDF; ``large``: in large type."""
+    """The sheet as PDF; ``large``: in large type."""
     wide, high = room(paper)
     styles = styles_of(1.45 if large else 1.0)
     story: list[Flowable] = [
@@ -102,7 +102,7 @@ def _numbered(lines: Sequence[str], style: ParagraphStyle) -> list[Flowable]:
 
 
 class _Drawn(Flowable):  # type: ignore[misc]
-    """A picture as large as it fits."""
+    """A picture, as large as fits."""
 
     def __init__(self, picture: Picture, wide: float, high: float) -> None:
         super().__init__()
@@ -111,7 +111,7 @@ class _Drawn(Flowable):  # type: ignore[misc]
         self.width, self.height = picture.size[0] * self._scale, picture.size[1] * self._scale + 6 * _MM
 
     def draw(self) -> None:
-        """Called by the library, the lower left corner at the origin."""
+        """Called by the library, with the lower left corner at the origin."""
         self._lines(self._picture.seams, 0.4, SOFT, None)
         self._lines(self._picture.lines, 0.7, INK, None)
         self._lines(self._picture.marks, 2.2, INK, [0.1, 4])
@@ -132,7 +132,7 @@ class _Drawn(Flowable):  # type: ignore[misc]
             self.canv.drawCentredString(px, py - 4, number)
 
     def _way_numbers(self) -> None:
-        """Beside their lines, each on white."""
+        """Numbers beside their lines, on white."""
         lines, others = (
             [np.asarray(line)[:, :2] * self._scale + (0, 3 * _MM) for line in some]
             for some in (self._picture.way, [*self._picture.travels, *self._picture.seams])
@@ -150,7 +150,7 @@ class _Drawn(Flowable):  # type: ignore[misc]
             self.canv.drawCentredString(x, y - high / 2, str(k))
 
     def _arrow(self, line: Floats) -> None:
-        """A head in the middle of the line."""
+        """An arrow head in the middle of the line."""
         along = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(line, axis=0).T))])
         middle = along[-1] / 2
         k = max(int(np.searchsorted(along, middle)), 1)

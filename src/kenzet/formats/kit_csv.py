@@ -1,4 +1,4 @@
-"""Things as a table: a row each, a column for every field that any of them has."""
+"""Tools and supplies as a table: one row each, with a column for every field of any kind."""
 
 from __future__ import annotations
 
@@ -24,7 +24,7 @@ def columns() -> list[str]:
 
 
 def dump(things: Iterable[Thing]) -> bytes:
-    """UTF-8 with a mark, so that spreadsheets read it; histories of feet stay in the JSON file only."""
+    """UTF-8 with a byte order mark, for spreadsheets; the histories of feet are only in the JSON file."""
     out = io.StringIO(newline="")
     writer = csv.DictWriter(out, columns(), restval="", extrasaction="ignore")
     writer.writeheader()
@@ -34,7 +34,7 @@ def dump(things: Iterable[Thing]) -> bytes:
 
 
 def load(data: bytes) -> list[dict[str, Any]]:
-    """A dictionary for each row, its empty cells left out; not checked as things yet. Raises BadValue at ``file``."""
+    """A dictionary for each row without its empty cells, not validated yet. Raises BadValue at ``file``."""
     try:
         text = data.decode("utf-8-sig")
         head = text.split("\n", 1)[0]

@@ -1,4 +1,4 @@
-"""The logbook to print, and to take elsewhere: PDF in her words, CSV a row for every zone of every sitting, JSON of everything."""
+"""The log as files: PDF in words, CSV with a row for every zone of every sitting, JSON of everything."""
 
 from __future__ import annotations
 
@@ -32,7 +32,7 @@ def _time(when: float) -> str:
 
 
 def log_csv(some: Sequence[Sitting], facts: Facts) -> bytes:
-    """A row for every zone of every block of every sitting; times UTC, lengths mm."""
+    """A row for every zone of every block of every sitting; times are UTC, lengths mm."""
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
     writer.writerow(_COLUMNS)
@@ -49,7 +49,7 @@ def _told(one: There, known: SewnWith | None) -> list[Any]:
     return [
         _time(one.first), _time(one.last), one.place, known.zone if known else one.zone, one.drawing, fill.label if fill else "",
         round(float(fill.spacing.mm), 3) if fill and fill.is_spaced else "", kit.foot.name if kit else "",
-        round(float(kit.reach), 3) if kit else "", " ".join(lines), kit.thread.name if kit else "", kit.needle if kit else "", kit.tension if kit else "", float(kit.stitch.mm) if kit else "",
+        round(float(kit.foot_offset), 3) if kit else "", " ".join(lines), kit.thread.name if kit else "", kit.needle if kit else "", kit.tension if kit else "", float(kit.stitch.mm) if kit else "",
         len(one.lines), round(one.length, 1), round(one.freehand, 1), round(one.unpicked, 1), one.skipped, one.broken, one.threads, one.stitches,
         round(one.seconds, 1),
     ]  # fmt: skip
@@ -62,7 +62,8 @@ def log_json(
     remarks: Sequence[dict[str, Any]],
     inspections: Sequence[dict[str, Any]],
 ) -> bytes:
-    """Every event as it was told, and what comes of them: lengths mm, times seconds since 1970; what is in words is as the screen says it."""
+    """Every event as reported, and everything derived from them: lengths mm, times seconds since 1970; sentences
+    are as on the screen."""
     told = {
         "format": "kenzet.log",
         "version": 1,
@@ -77,7 +78,7 @@ def log_json(
 
 
 def log_pdf(name: str, view: LogView, paper: Paper) -> bytes:
-    """How far she is, then every block with what she said of it, then every sitting."""
+    """The progress, then every block with its remarks, then every sitting."""
     styles = styles_of(1.0)
 
     def line(text: str, style: str = "text") -> Flowable:

@@ -1,4 +1,4 @@
-"""Ticks and strokes as tables, to be read off beside a tape measure."""
+"""Ticks and strokes as tables, to be read beside a tape measure."""
 
 from __future__ import annotations
 
@@ -13,7 +13,8 @@ from kenzet.core.numbers.measure import MM_PER, Unit, figure
 
 
 def ticks_csv(sheet: MarkSheet, unit: Unit) -> bytes:
-    """Each counted from its edge's left or upper corner: where it truly is, the figure to lay off, what that is out by."""
+    """For each tick, counted from the left or upper corner of its edge: its exact place, the figure to mark, and
+    the error of that figure."""
     per = float(MM_PER[unit])
     rows = [
         [
@@ -30,9 +31,8 @@ def ticks_csv(sheet: MarkSheet, unit: Unit) -> bytes:
 
 
 def strokes_csv(sheet: MarkSheet, unit: Unit) -> bytes:
-    """Every corner of each stroke in order, counted from the sheet's lower left corner, and how far it is to the next; of a curve its
-    ends and how it bends between: the rise of the arc, to the left if positive.
-    """
+    """Every corner of each stroke in order, from the sheet's lower left corner, and the distance to the next. For
+    a curve its ends and the rise of the arc between them, positive to the left."""
     per = float(MM_PER[unit])
     left, low, _, _ = sheet.bounds
     rows = []

@@ -1,4 +1,5 @@
-"""What was measured of a sewn block, as JSON: figures in mm and degrees, points in the frame (x right, y up from its lower left corner)."""
+"""The measurements of a sewn block as JSON: figures in mm and degrees, points in the frame (x right, y up from its
+lower left corner)."""
 
 from __future__ import annotations
 
@@ -12,7 +13,7 @@ _DIGITS = 3
 
 
 def measured_json(found: Measured) -> dict[str, Any]:
-    """All of it; of a side that is unseen only why."""
+    """All measurements; for a side that was not seen, only the reason."""
     said = found.report
     return {
         "place": found.frame.place,

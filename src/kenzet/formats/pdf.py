@@ -22,7 +22,8 @@ _MM = POINTS
 
 
 def pdf(sheet: MarkSheet, paper: Paper, fit: Fit = TRUE) -> bytes:
-    """The sheet as PDF. Raises TooMany for more pages than anyone would tape together, BadValue where nothing is to be marked."""
+    """The sheet as PDF. Raises TooMany for more pages than anyone would tape together, BadValue if there is
+    nothing to mark."""
     pages = pages_of(sheet, paper, fit)
     out = io.BytesIO()
     canvas = Canvas(out, pagesize=(pages.width * _MM, pages.height * _MM), invariant=True)
@@ -55,7 +56,7 @@ def _draw_page(canvas: Canvas, sheet: MarkSheet, pages: Pages, page: Tile) -> No
 
 
 def _dots(canvas: Canvas, sheet: MarkSheet, page: Tile) -> None:
-    """Dots to draw are filled; holes to prick are rings, so that the pin finds their middle."""
+    """Dots to mark are filled; holes to prick are rings, so that the pin finds their center."""
     bold, pricked = sheet.kind == "light box", sheet.kind == "pounce"
     canvas.setStrokeColor(INK if bold else MARK)
     canvas.setFillColor(INK if bold else MARK)
@@ -70,7 +71,7 @@ def _dots(canvas: Canvas, sheet: MarkSheet, page: Tile) -> None:
 
 
 def _trims(canvas: Canvas, pages: Pages, page: Tile) -> None:
-    """Where a page is cut so that it lies edge to edge on the next one: in the middle of what they share."""
+    """Trim lines, in the middle of the overlap, so that trimmed pages fit edge to edge."""
     left, low, right, top = page.window
     canvas.setStrokeColor(SOFT)
     canvas.setLineWidth(0.15 * _MM)
@@ -114,9 +115,8 @@ _ASIDE = (0.0, 1.0, -1.0, 2.0, -2.0)  # along the edge, in its own extents
 
 
 def _figures(canvas: Canvas, page: Tile, ticks: Sequence[TickMark]) -> None:
-    """Beyond each tick the figure; where another or a tick stands there, farther in or aside on a leader. What finds no room is left to
-    the strips and to the list of ticks.
-    """
+    """The figure beyond each tick; if another figure or tick is there, farther in or aside with a leader. Figures
+    without room are left out here; the strips and the list of ticks have them."""
     strokes = [shapely.linestrings([page.to_points(t.foot), page.to_points(t.tip)]) for t in ticks]
     tree, taken = shapely.STRtree(strokes), list[shapely.Geometry]()
     for k, tick in enumerate(ticks):
@@ -141,7 +141,8 @@ def _figures(canvas: Canvas, page: Tile, ticks: Sequence[TickMark]) -> None:
 def _places(
     canvas: Canvas, page: Tile, tick: TickMark
 ) -> Iterable[tuple[Point, shapely.Polygon, shapely.LineString | None]]:
-    """Where a figure may stand, the nearest first: its middle, the box that it takes and the leader from its tick, in points."""
+    """Candidate places for a figure, the nearest first: its center, its box and the leader from its tick, in
+    points."""
     dx, dy = ((b - a) / TICK for a, b in zip(tick.foot, tick.tip, strict=True))
     wide, high = canvas.stringWidth(tick.figure, SANS, _FIGURE) + 2, _FIGURE
     reach = abs(dx) * wide / 2 + abs(dy) * high / 2  # from its middle outwards
@@ -199,7 +200,7 @@ def _footer(canvas: Canvas, sheet: MarkSheet, pages: Pages, page: Tile) -> None:
 
 
 def _in_lines(canvas: Canvas, at: Point, room: float, what: tuple[str, str, float], most: int) -> None:
-    """A text in so many lines at the most, each ``room`` points long, in smaller letters if they do not hold it."""
+    """A text in at most ``most`` lines of ``room`` points, in smaller letters if necessary."""
     text, font, size = what
     while len(lines := simpleSplit(text, font, size, room)) > most and size > _LEAST:
         size -= 0.5
@@ -213,7 +214,7 @@ _LEAST = 5.5  # points
 
 
 def _upright_bar(canvas: Canvas, pages: Pages) -> None:
-    """Printers stretch the two ways differently: 4 in up the left margin."""
+    """A bar of 4 in along the left margin, because printers stretch the two directions differently."""
     x, low, long = 6.0 * _MM, (MARGIN + 4) * _MM, 101.6 * pages.fit[1] * _MM
     canvas.line(x, low, x, low + long)
     for y in (low, low + long):
@@ -223,7 +224,7 @@ def _upright_bar(canvas: Canvas, pages: Pages) -> None:
 
 
 def _up(canvas: Canvas, pages: Pages) -> None:
-    """Which way round the sheet lies."""
+    """An arrow that shows which way is up."""
     x, y = (pages.width - MARGIN - 46) * _MM, (MARGIN + 3) * _MM
     canvas.setLineWidth(0.5 * _MM)
     canvas.line(x, y, x, y + 7 * _MM)
@@ -234,7 +235,7 @@ def _up(canvas: Canvas, pages: Pages) -> None:
 
 
 def _map(canvas: Canvas, pages: Pages, page: Tile) -> None:
-    """Which page this is among all, in the lower right corner."""
+    """The place of this page among all pages, in the lower right corner."""
     size = min(17.0 / pages.rows, 40.0 / pages.columns, 7.0)
     right, low = (pages.width - MARGIN) * _MM, MARGIN * _MM
     canvas.setLineWidth(0.2 * _MM)

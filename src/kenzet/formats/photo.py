@@ -1,4 +1,4 @@
-"""Photographs: read, turned upright, freed of everything but their pixels, and straightened."""
+"""Photographs: read, rotated upright, stripped of everything but their pixels, and straightened."""
 
 from __future__ import annotations
 
@@ -24,7 +24,8 @@ _COLOR_SIDE = 96
 
 @dataclass(frozen=True, slots=True)
 class Photo:
-    """A JPEG that is made again from pixels alone, with its size in pixels; ``scale`` of what it had."""
+    """A JPEG encoded again from its pixels, with its size in pixels; ``scale`` is its size relative to the
+    original."""
 
     jpeg: bytes
     width: int
@@ -33,7 +34,7 @@ class Photo:
 
 
 def kept(data: bytes) -> Photo:
-    """A photograph as it is kept: upright, at most ``_KEPT_SIDE`` pixels a side, no word of where or when.
+    """A photograph as it is stored: upright, at most ``_KEPT_SIDE`` pixels a side, without time or location.
 
     Raises BadValue at ``file``.
     """
@@ -43,37 +44,39 @@ def kept(data: bytes) -> Photo:
 
 
 def colors(jpeg: bytes) -> NDArray[np.uint8]:
-    """A kept photograph, (rows, columns, 3)."""
+    """The pixels of a stored photograph, (rows, columns, 3)."""
     return np.asarray(Image.open(io.BytesIO(jpeg), formats=["JPEG"]).convert("RGB"))
 
 
 def pixels(data: bytes) -> Floats:
-    """A photograph small enough to judge its print by, (rows, columns, 3), 0 to 255. Raises BadValue at ``file``."""
+    """A photograph reduced for judging its print, (rows, columns, 3), 0 to 255. Raises BadValue at ``file``."""
     image = _read(data, _COLOR_SIDE, Image.Resampling.BOX)
     found: Floats = np.asarray(image, dtype=float)
     return found
 
 
 def jpeg_of(picture: NDArray[np.uint8]) -> bytes:
-    """A picture (rows, columns, 3) as a file."""
+    """A picture (rows, columns, 3) as a JPEG file."""
     return _jpeg(Image.fromarray(picture))
 
 
 def flat_size(width: float, height: float) -> tuple[int, int]:
-    """The size in pixels at which something of ``width`` by ``height`` mm is straightened."""
+    """The size in pixels for straightening an area of ``width`` by ``height`` mm."""
     scale = _FLAT_SIDE / max(width, height)
     return max(1, round(width * scale)), max(1, round(height * scale))
 
 
 def straightened(jpeg: bytes, size: tuple[int, int], eight: Floats) -> bytes:
-    """A JPEG of ``size`` whose pixel (x, y) comes from where the homography ``eight`` leads in ``jpeg``."""
+    """A JPEG of ``size``; pixel (x, y) is taken from the place in ``jpeg`` to which the homography ``eight`` maps
+    it."""
     image = Image.open(io.BytesIO(jpeg), formats=["JPEG"])
     flat = image.transform(size, Image.Transform.PERSPECTIVE, eight.tolist(), Image.Resampling.BICUBIC)
     return _jpeg(flat)
 
 
 def _read(data: bytes, side: int, by: Image.Resampling) -> Image.Image:
-    """Made smaller first, to at most ``side`` pixels a side, so that a large picture takes room once."""
+    """The picture, reduced while reading to at most ``side`` pixels a side, so that a large one needs its memory
+    only once."""
     try:
         with warnings.catch_warnings():
             warnings.simplefilter("ignore", Image.DecompressionBombWarning)

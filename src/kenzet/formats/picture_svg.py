@@ -1,4 +1,4 @@
-"""A small picture of a quilt as SVG: its patches in their fabrics, and the planned lines on them."""
+"""A small picture of a quilt as SVG: its patches in their fabrics with the planned lines."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ _SEAM = 0.0018  # of the longer side
 
 
 def picture_svg(laid: QuiltLayout) -> bytes:
-    """In millimetres, y down; lines are left out where there are thousands of them."""
+    """In millimeters, y down; lines are left out if there are thousands of them."""
     wide, high = laid.top.width, laid.top.height
     ET.register_namespace("", NAMESPACE)
     root = ET.Element(f"{{{NAMESPACE}}}svg", viewBox=f"0 0 {wide:.1f} {high:.1f}")

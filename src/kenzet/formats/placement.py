@@ -1,8 +1,8 @@
-"""Where a drawing lies on paper: the only scale, the only flip and the only tiling.
+"""The place of a drawing on paper: the only scale, the only flip and the only tiling.
 
-Glossary: a *window* is the part of a page that shows the drawing; neighbouring windows share an
-*overlap*, on which registration crosses stand so that pages can be laid over each other. Millimetres,
-y up, until ``to_points`` (PDF, y up) or ``to_svg`` (mm, y down).
+Glossary: a *window* is the part of a page that shows the drawing; neighboring windows share an *overlap* with
+registration crosses, so that pages can be aligned on each other. Millimeters, y up, until ``to_points`` (PDF, y
+up) or ``to_svg`` (mm, y down).
 """
 
 from __future__ import annotations
@@ -26,10 +26,10 @@ Paper = Literal["letter", "a4", "tabloid", "a3", "roll"]
 PAPERS: dict[str, tuple[float, float]] = {
     "letter": (215.9, 279.4), "a4": (210.0, 297.0), "tabloid": (279.4, 431.8), "a3": (297.0, 420.0), "roll": (609.6, 0.0),
 }  # fmt: skip
-"""Width and height; a roll is as long as it has to be."""
+"""Width and height, mm; a roll is as long as necessary."""
 LONGEST = 5000.0
 Fit = tuple[float, float]
-"""By how much a drawing is stretched across and up, so that a printer that prints a little wrong prints it right."""
+"""The factors across and up by which a drawing is stretched to correct a printer."""
 TRUE: Fit = (1.0, 1.0)
 MARGIN = 10.0
 FOOTER = 24.0
@@ -41,7 +41,7 @@ POINTS = 1 / POINT
 
 @dataclass(frozen=True, slots=True)
 class Tile:
-    """One page: its place in the map (row 0 at the top) and its window (left, bottom, right, top), mm."""
+    """One page: its place in the page map (row 0 at the top) and its window (left, bottom, right, top), mm."""
 
     number: int
     row: int
@@ -50,7 +50,7 @@ class Tile:
     fit: Fit = TRUE
 
     def to_points(self, point: Sequence[float]) -> Point:
-        """A drawing's point on this page in PDF points, y up."""
+        """A point of the drawing on this page in PDF points, y up."""
         left, low, _, _ = self.window
         x, y = (point[0] - left) * self.fit[0], (point[1] - low) * self.fit[1]
         return (x + MARGIN) * POINTS, (y + MARGIN + FOOTER) * POINTS
@@ -71,7 +71,7 @@ class Tile:
 
 @dataclass(frozen=True, slots=True)
 class Pages:
-    """All pages of a sheet: paper size in mm (turned if landscape), the map's size, and the crosses."""
+    """All pages of a sheet: paper size in mm (swapped if landscape), the size of the page map, and the crosses."""
 
     width: float
     height: float
@@ -83,7 +83,7 @@ class Pages:
 
 
 def room_on(paper: Paper) -> float:
-    """How long a thing may be to go on one page, mm; a yard on a roll."""
+    """The greatest length that fits on one page, mm; a yard on a roll."""
     long = max(PAPERS[paper]) if paper != "roll" else YARD + 2 * MARGIN + FOOTER + 2 * BLEED
     return long - 2 * MARGIN - FOOTER - 2 * BLEED
 
@@ -91,9 +91,9 @@ def room_on(paper: Paper) -> float:
 def tile(
     bounds: tuple[float, float, float, float], paper: Paper, lines: Sequence[Floats], fit: Fit = TRUE
 ) -> Pages:
-    """The fewest pages of ``paper``, upright or turned, that show every one of ``lines``.
+    """The fewest pages of ``paper``, upright or landscape, that show all of ``lines``.
 
-    Pages that show none of them are left out. Raises TooMany above MOST_PAGES.
+    Empty pages are left out. Raises TooMany above MOST_PAGES.
     """
     if paper == "roll":
         high = (bounds[3] - bounds[1] + 2 * BLEED) * fit[1] + 2 * MARGIN + FOOTER + 1.0
@@ -118,9 +118,8 @@ def tile(
 
 
 def pages_of(sheet: MarkSheet, paper: Paper, fit: Fit = TRUE) -> Pages:
-    """How ``sheet`` falls on pages of ``paper``, stretched by ``fit``: those on which something is to be marked. Raises BadValue where
-    nothing is.
-    """
+    """The pages of ``sheet`` on ``paper``, stretched by ``fit``, without pages that have nothing to mark. Raises
+    BadValue if there is nothing to mark."""
     wanted = sheet.to_mark
     if not wanted:
         raise BadValue(
@@ -147,5 +146,6 @@ def _grid(bounds: tuple[float, float, float, float], size: tuple[float, float], 
 
 
 def to_svg(bounds: tuple[float, float, float, float], point: Sequence[float]) -> Point:
-    """A drawing's point in an SVG of millimetres whose origin is the upper left of ``bounds`` with bleed."""
+    """A point of the drawing in an SVG in millimeters, with its origin at the upper left of ``bounds`` including
+    the bleed."""
     return point[0] - bounds[0] + BLEED, bounds[3] - point[1] + BLEED

@@ -14,12 +14,12 @@ from kenzet.core.ruler.pose import Pose
 
 
 def placement_json(plan: ZonePlan, drawing: Drawing, on: Placement) -> dict[str, Any]:
-    """All that a placement holds; lengths in mm, coordinates in the part's own, y up."""
+    """Everything in a placement; lengths in mm, coordinates of the part, y up."""
     return {
         "on": on.on,
         "by": on.by,
         "verdict": on.verdict,
-        "foot_mm": round(float(plan.kit.reach), 5),
+        "foot_mm": round(float(plan.kit.foot_offset), 5),
         "distance_mm": round(float(on.distance), 5),
         "way": on.way,
         "lines_over": on.over,
@@ -53,7 +53,7 @@ def placement_json(plan: ZonePlan, drawing: Drawing, on: Placement) -> dict[str,
 
 
 def _thing(on: Placement) -> dict[str, Any]:
-    """What is laid, and which etched line of it lies on the reference."""
+    """The ruler or template, and which etched line of it lies on the reference."""
     total = on.total
     fits = [_fit(fit) for fit in on.fits]
     if total is None:
@@ -90,7 +90,7 @@ def _fit(fit: CurveFit | TemplateFit | None) -> dict[str, Any] | None:
 
 
 def ruler_side(on: Placement) -> str:
-    """On which side of the line, seen in the direction in which it is drawn, ruler and reference lie."""
+    """The side of the line, in its drawn direction, on which ruler and reference are."""
     if on.by not in ("etched line", "edge behind", "angle", "two points", "gauge"):
         return ""
     return "left" if on.way < 0 else "right"

@@ -23,7 +23,7 @@ from kenzet.formats.placing_json import placement_json
 
 
 def plan_json(laid: QuiltLayout) -> dict[str, Any]:
-    """Zones, lines with coordinates (mm, the part's own, y up), laying, ticks and totals."""
+    """Zones, lines with coordinates (mm, of the part, y up), placements, ticks and totals."""
     plans = plan_quilt(laid)
     zones = {
         key: _zone(plans[key]) if key in plans else {"name": zone.name, "open": True}
@@ -106,7 +106,7 @@ def _stretches(drawing: Drawing) -> list[dict[str, Any]]:
 
 
 def _traces(drawing: Drawing) -> list[dict[str, Any]]:
-    """Rings and paths; ``arcs`` holds x, y and the bulge of the side that leaves, where there is any arc."""
+    """Rings and paths; ``arcs`` has x, y and bulge of each vertex, if there are arcs."""
     found = []
     for trace in drawing.traces:
         vertices = trace.arcs
@@ -149,15 +149,15 @@ def _ticked(ticked: Any) -> dict[str, Any]:
     }
 
 
-def _sum(reckoned: OffsetSum) -> dict[str, Any]:
-    values = asdict(reckoned)
+def _sum(total: OffsetSum) -> dict[str, Any]:
+    values = asdict(total)
     values["nearest"] = [
-        {"etched": exact_text(etched), "spacing": exact_text(spacing)} for etched, spacing in reckoned.nearest
+        {"etched": exact_text(etched), "spacing": exact_text(spacing)} for etched, spacing in total.nearest
     ]
     return {key: exact_text(value) if isinstance(value, Fraction) else value for key, value in values.items()}
 
 
 def exact_text(mm: Fraction) -> str:
-    """An exact length as text: in inches where a ruler has the fraction, else in mm."""
+    """An exact length as text: in inches if a ruler has the fraction, else in mm."""
     inches = mm / MM_PER["in"]
     return Length.of(inches, "in").text if 64 % inches.denominator == 0 else Length.of(mm, "mm").text

@@ -1,4 +1,4 @@
-"""Pages of text with pictures as PDF: their type, their margins, their foot."""
+"""Pages of text and pictures as PDF: type, margins, footer."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ _FIGURE = re.compile(r"(\d) (\d+/\d+)| (in|mm|cm|yd|ft)\b")
 
 
 def kept_whole(text: str) -> str:
-    """Text for a paragraph; a figure never breaks over a line, for "2" above "1/2 in" reads as a half.
+    """Text for a paragraph; figures are never broken across lines, because "2" above "1/2 in" reads as a half.
 
     >>> kept_whole("2 1/2 in & on").replace("\\xa0", "_")
     '2_1/2_in &amp; on'
@@ -38,13 +38,13 @@ def _size(paper: Paper) -> tuple[float, float]:
 
 
 def room(paper: Paper) -> tuple[float, float]:
-    """How wide and how high a page may be filled, mm; a roll is cut into letter pages."""
+    """The width and height available on a page, mm; a roll is cut into letter pages."""
     wide, high = _size(paper)
     return wide - 2 * _MARGIN - _PADDING, high - 2 * _MARGIN - _PADDING
 
 
 def printed(story: list[Flowable], title: str, paper: Paper) -> bytes:
-    """The story as PDF, on every page its title and number."""
+    """The story as PDF, with title and page number on every page."""
     wide, high = _size(paper)
     out = io.BytesIO()
     document = SimpleDocTemplate(
@@ -62,7 +62,7 @@ def printed(story: list[Flowable], title: str, paper: Paper) -> bytes:
 
 
 def styles_of(times: float) -> dict[str, ParagraphStyle]:
-    """The styles of paragraphs, so many times as large as usual."""
+    """The paragraph styles, enlarged by ``times``."""
 
     def style(name: str, size: float, bold: bool = False, **more: Any) -> ParagraphStyle:
         font = BOLD if bold else SANS

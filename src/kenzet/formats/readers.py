@@ -1,4 +1,4 @@
-"""A block out of a drawing, from its bytes on: what is run in a process of its own, which loads the reader that it needs."""
+"""Reads a block from the bytes of a drawing file; runs in a separate process that loads only the reader it needs."""
 
 from __future__ import annotations
 

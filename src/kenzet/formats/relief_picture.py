@@ -25,7 +25,7 @@ _MOTTLED = 0.09  # how much lighter and darker its spots are
 def relief_picture(
     laid: QuiltLayout, longer: int, light: Light = "upper left", back: bool = False, kind: Kind = "jpeg"
 ) -> bytes:
-    """With ``longer`` pixels along the longer side, or as many as the finest raster has."""
+    """A picture with ``longer`` pixels along the longer side, or as many as the finest raster has."""
     raster = Raster.over(laid, longer)
     found, held = cloth_heights(laid, raster)
     fabric = with_thread(_fabrics(laid, raster, back), held, laid.quilt.kit.thread.colour, raster.wide)
@@ -39,12 +39,12 @@ def relief_picture(
 
 
 def longer_side(laid: QuiltLayout, px: float) -> int:
-    """How many pixels the longer side has at ``px`` an inch."""
+    """The number of pixels along the longer side at ``px`` pixels an inch."""
     return max(round(max(laid.top.width, laid.top.height) / INCH * px), 60)
 
 
 def with_thread(fabric: Picture, sewn: Mask, colour: str, wide: float) -> Picture:
-    """The fabric with its stitches in the color of a thread; of a pixel, ``wide`` mm, a thread covers a part."""
+    """The fabric with stitches in the color of a thread, which covers a part of a pixel of ``wide`` mm."""
     share = min(_THREAD / wide, 1.0)
     found = fabric.copy()
     found[sewn] = (fabric[sewn] * (1 - share) + np.array(ImageColor.getrgb(colour)[:3]) * share).astype(
@@ -54,7 +54,7 @@ def with_thread(fabric: Picture, sewn: Mask, colour: str, wide: float) -> Pictur
 
 
 def _fabrics(laid: QuiltLayout, raster: Raster, back: bool) -> Picture:
-    """The color of the fabric at every pixel, mottled where its print is busy; on the back that of the backing, seen mirrored."""
+    """The color of the fabric at every pixel, mottled if its print is busy; for the back the backing, mirrored."""
     fabrics = laid.quilt.fabrics
     if back:
         backing = fabrics.get(laid.quilt.backing or "")
@@ -83,7 +83,7 @@ def _fabrics(laid: QuiltLayout, raster: Raster, back: bool) -> Picture:
 
 
 def _mottled(fabric: Picture, busy: Mask, wide: float) -> Picture:
-    """A busy print as lighter and darker spots; always the same ones."""
+    """A busy print as lighter and darker spots, the same every time."""
     if not busy.any():
         return fabric
     rows, columns = busy.shape

@@ -1,4 +1,5 @@
-"""The way through a block as SVG at true size: every line numbered where it begins, with an arrow; travelling dotted."""
+"""The route through a block as SVG at true size: every line numbered where it begins, with an arrow; travel
+dotted."""
 
 from __future__ import annotations
 
@@ -29,10 +30,9 @@ _CLEAR = 0.5
 
 
 @dataclass(frozen=True, eq=False)
-class WayPiece:
-    """A polyline (n, 2) in the direction of sewing, mm, y up; ``sews`` a line (or goes ``freehand`` through a texture), else
-    it is travelled; the thread ``begins`` with it.
-    """
+class RoutePiece:
+    """A polyline (n, 2) in the direction of sewing, mm, y up; ``sews`` for a line (or ``freehand`` for a texture),
+    else travel; ``begins`` if a thread begins with it."""
 
     line: Floats
     sews: bool
@@ -73,9 +73,10 @@ class _Page:
 
 
 def route_svg(
-    title: str, size: tuple[float, float], seams: Iterable[Floats], way: Sequence[WayPiece], unit: Unit
+    title: str, size: tuple[float, float], seams: Iterable[Floats], way: Sequence[RoutePiece], unit: Unit
 ) -> bytes:
-    """Groups ``seams``, ``travel``, ``lines``, ``freehand``, ``numbers`` and ``threads``; the page is sized in ``unit``."""
+    """Groups ``seams``, ``travel``, ``lines``, ``freehand``, ``numbers`` and ``threads``; the page size is in
+    ``unit``."""
     page = _Page(title, size, unit)
     thin = page.group("seams", fill="none", stroke="#8a8f98", stroke_width="0.2")
     for seam in seams:
@@ -88,7 +89,7 @@ def route_svg(
     return bytes(ET.tostring(page.root, encoding="utf-8", xml_declaration=True))
 
 
-def _draw_way(page: _Page, way: Sequence[WayPiece]) -> None:
+def _draw_way(page: _Page, way: Sequence[RoutePiece]) -> None:
     dotted = {"stroke_linecap": "round", "stroke_dasharray": "0.01 1.4"}
     travel = page.group("travel", fill="none", stroke="#a8392c", stroke_width="0.7", **dotted)
     lines = page.group("lines", fill="none", stroke="#2b3a67", stroke_width="0.4")
@@ -99,7 +100,7 @@ def _draw_way(page: _Page, way: Sequence[WayPiece]) -> None:
         page.path(lines if piece.sews else travel, _arrow(piece.line))
 
 
-def _draw_numbers(page: _Page, sewn: Sequence[WayPiece], travels: Sequence[Floats]) -> None:
+def _draw_numbers(page: _Page, sewn: Sequence[RoutePiece], travels: Sequence[Floats]) -> None:
     halo = {"stroke": "#ffffff", "stroke_width": "0.8", "paint_order": "stroke", "stroke_linejoin": "round"}
     numbers = page.group(
         "numbers",
@@ -116,7 +117,7 @@ def _draw_numbers(page: _Page, sewn: Sequence[WayPiece], travels: Sequence[Float
         page.put(numbers, "text", x=f"{x:.3f}", y=f"{y + _TEXT / 3:.3f}").text = str(number)
 
 
-def _draw_threads(page: _Page, way: Sequence[WayPiece]) -> None:
+def _draw_threads(page: _Page, way: Sequence[RoutePiece]) -> None:
     """A ring where a thread begins, a square where it ends."""
     threads = page.group("threads", stroke="#a8392c", stroke_width="0.5")
     for k, piece in enumerate(way):
@@ -131,7 +132,7 @@ def _draw_threads(page: _Page, way: Sequence[WayPiece]) -> None:
 
 
 def _along(line: Floats, share: float) -> tuple[Floats, float]:
-    """The point at a share of a polyline, and the direction there in radians."""
+    """The point at ``share`` of a polyline's length, and the direction there in radians."""
     ways = np.diff(line, axis=0)
     long = np.hypot(*ways.T)
     ends = np.concatenate([[0.0], np.cumsum(long)])
@@ -141,7 +142,7 @@ def _along(line: Floats, share: float) -> tuple[Floats, float]:
 
 
 def _arrow(line: Floats) -> Floats:
-    """A small head a little beyond the middle."""
+    """A small arrow head slightly beyond the middle."""
     (x, y), lean = _along(line, 0.6)
     sides = [
         (x - _ARROW * math.cos(lean + turn), y - _ARROW * math.sin(lean + turn)) for turn in (0.45, -0.45)
@@ -149,10 +150,10 @@ def _arrow(line: Floats) -> Floats:
     return np.array([sides[0], (x, y), sides[1]])
 
 
-def way_svg(laid: QuiltLayout, found: QuiltRoute, number: int, unit: Unit) -> tuple[bytes, str]:
-    """The way through the ``number``-th place of the order, from 1, in the block's coordinates; and the key of the block.
+def place_route_svg(laid: QuiltLayout, found: QuiltRoute, number: int, unit: Unit) -> tuple[bytes, str]:
+    """The route at the ``number``-th place of the order, from 1, in the block's coordinates; and the block's key.
 
-    Raises Unknown where nothing is sewn there.
+    Raises Unknown if nothing is sewn there.
     """
     if not 0 < number <= len(found.visits):
         raise Unknown(tr("Nothing is sewn there."), "number")
@@ -160,7 +161,7 @@ def way_svg(laid: QuiltLayout, found: QuiltRoute, number: int, unit: Unit) -> tu
     one = found.routes[visit.route]
     part = one.unit.part
     way = [
-        WayPiece(line_of(one.network.paths[leg.edge], leg.back), leg.sews, k == 0, is_freehand(one, leg))
+        RoutePiece(line_of(one.network.paths[leg.edge], leg.back), leg.sews, k == 0, is_freehand(one, leg))
         for run in (one.backwards if visit.back else one.runs)
         for k, leg in enumerate(run.legs)
     ]

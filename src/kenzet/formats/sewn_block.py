@@ -1,4 +1,4 @@
-"""A planned block as the stand-in of a camera sews and photographs it: its fabrics and its sides."""
+"""A planned block for the stand-in of a camera, which sews and photographs it: its fabrics and its sides."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ from kenzet.core.top.quilt_layout import QuiltLayout
 
 
 def fabric_at(laid: QuiltLayout, frame: Frame, px: float) -> tuple[NDArray[np.uint8], NDArray[np.bool_]]:
-    """The fabrics of what lies in the frame, ``px`` pixels a mm, (rows, columns, 3), and where their print is busy."""
+    """The fabrics in the frame, ``px`` pixels a mm, (rows, columns, 3), and where their print is busy."""
     placing, width, height = laid.frame_of(frame.place)
     size = round(width * px), round(height * px)
     drawn, busy = Image.new("RGB", size, PLAIN), Image.new("1", size)
@@ -42,7 +42,8 @@ def fabric_at(laid: QuiltLayout, frame: Frame, px: float) -> tuple[NDArray[np.ui
 
 
 def told_sides(frame: Frame) -> list[dict[str, Any]]:
-    """Every side of the frame, those that are too short to be measured too: who it is, its rank in its set, and its path."""
+    """Every side of the frame, including those too short to be measured: its identity, its position in its set,
+    and its path."""
     every = (*frame.sides, *frame.short)
     first: dict[tuple[str, int], int] = {}
     for side in every:
@@ -63,9 +64,8 @@ def told_sides(frame: Frame) -> list[dict[str, Any]]:
 
 
 def sewn_block_parts(laid: QuiltLayout, frame: Frame, px: float) -> dict[str, Any]:
-    """What the stand-in of a camera asks for: sizes, ``fabric`` and where it is ``busy`` at ``px`` pixels a mm, ``sides``, and how high the cloth
-    stands between stitches with the quilt's batting.
-    """
+    """The input of the camera stand-in: sizes, ``fabric`` and ``busy`` at ``px`` pixels a mm, ``sides``, and the
+    height of the cloth between stitches on the quilt's batting."""
     fabric, busy = fabric_at(laid, frame, px)
     batting = laid.quilt.kit.batting
     return {

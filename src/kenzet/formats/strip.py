@@ -1,6 +1,6 @@
-"""A strip with every tick of one edge, at true size, to be cut out and laid along the edge.
+"""A strip with every tick of one edge, at true size, to cut out and place along the edge.
 
-Where the edge is longer than the paper the strip is printed in rows, which are joined letter to letter.
+If the edge is longer than the paper, the strip is printed in rows, which are joined letter to letter.
 """
 
 from __future__ import annotations
@@ -22,14 +22,14 @@ from kenzet.texts import tr
 
 _MM = POINTS
 HIGH = 22.0
-"""mm of a strip."""
+"""Height of a strip, mm."""
 APART = 8.0
 _FIGURE, _TIERS = 8.0, 3  # points; one above the other where ticks stand close
 INK, SOFT = HexColor("#1e2733"), HexColor("#8a8f98")
 
 
 def strip_pdf(title: str, ticked: TickedEdge, paper: Paper, unit: Unit, fit: Fit = TRUE) -> bytes:
-    """As PDF, the paper turned so that a row is as long as can be. The ticks stand where the lines truly end."""
+    """The strip as PDF, on landscape paper. The ticks are at the exact ends of lines."""
     size = PAPERS["letter" if paper == "roll" else paper]
     width, height = max(size), min(size)
     row = (width - 2 * MARGIN) / fit[0]
@@ -60,7 +60,8 @@ def _row(
     unit: Unit,
     fit: float,
 ) -> None:
-    """Row ``which`` (of how many), each at most ``at[0]`` mm of the edge long, its foot at ``at[1]``."""
+    """Row ``which`` (index and count), each showing at most ``at[0]`` mm of the edge, with its bottom at
+    ``at[1]``."""
     (number, many), (row, low) = which, at
     first = number * row
     last = min(first + row, ticked.edge.length)
@@ -114,7 +115,7 @@ def _row(
 
 
 def _foot(canvas: Canvas, number: int, many: int, fit: float) -> None:
-    """A bar to check the print by, and which page it is."""
+    """A bar to check the print, and the page number."""
     canvas.setStrokeColor(INK)
     canvas.setFillColor(INK)
     canvas.setLineWidth(0.3 * _MM)

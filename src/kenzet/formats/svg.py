@@ -15,7 +15,7 @@ NAMESPACE = "http://www.w3.org/2000/svg"
 
 
 def svg(sheet: MarkSheet, unit: Unit) -> bytes:
-    """Seams, marks and ticks in groups of those names; the page is sized in ``unit``. Arcs stay arcs."""
+    """Seams, marks and ticks in groups of those names; the page size is in ``unit``. Arcs stay arcs."""
     left, low, right, top = sheet.bounds
     wide, high = right - left + 2 * BLEED, top - low + 2 * BLEED
     per = float(MM_PER[unit])
@@ -52,7 +52,7 @@ _FIGURE = 2.2  # mm high
 
 
 def _figures(root: ET.Element, sheet: MarkSheet) -> None:
-    """What is laid off, beside each tick."""
+    """The figure to measure, beside each tick."""
     group = ET.SubElement(
         root, f"{{{NAMESPACE}}}g",
         {"id": "figures", "font-size": f"{_FIGURE}", "font-family": "sans-serif", "fill": "#1e2733", "text-anchor": "middle"},
@@ -64,7 +64,7 @@ def _figures(root: ET.Element, sheet: MarkSheet) -> None:
 
 
 def _bar(root: ET.Element, size: tuple[float, float], unit: Unit) -> None:
-    """A length to measure, in the margin below: what a cutter or a printer made of the scale."""
+    """A bar of known length in the margin below, to check the scale of a cutter or printer."""
     many, each = (4, float(MM_PER["in"])) if unit == "in" else (100, 1.0)
     while many * each > size[0] - 2 * BLEED and many > 1:
         many //= 2
@@ -95,7 +95,7 @@ def _group(
 
 
 def _path(sheet: MarkSheet, line: np.ndarray) -> str:
-    """Straight sides and, where ``line`` has bulges (n, 3), arcs; y turns over, and with it the way round."""
+    """Straight sides and, if ``line`` has bulges (n, 3), arcs; flipping y reverses their direction."""
     said = []
     for k, row in enumerate(line.tolist()):
         x, y = to_svg(sheet.bounds, (row[0], row[1]))

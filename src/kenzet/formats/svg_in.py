@@ -39,7 +39,7 @@ _MOST_DEEP = 200
 
 
 def read_svg(data: bytes) -> Sheet:
-    """Raises BadValue at ``file``, with what is wrong."""
+    """Raises BadValue at ``file``, with the reason."""
     try:
         root = defusedxml.ElementTree.fromstring(data, forbid_entities=True, forbid_external=True)
     except DefusedXmlException as error:
@@ -87,7 +87,7 @@ def _name(element: Any) -> str:
 
 
 def _cleaned(root: Any) -> list[str]:
-    """Takes out of the tree what a block has no use for or must not run; says what it was."""
+    """Removes from the tree what a block does not need or must not execute; returns what was removed, in words."""
     gone: dict[str, int] = {}
     for parent in list(root.iter()):
         for attribute in list(parent.attrib):
@@ -123,7 +123,7 @@ _HREFS = ("href", "{http://www.w3.org/1999/xlink}href")
 
 
 def _placed(root: Any) -> None:
-    """Drawings within the drawing and symbols with a view box as groups, moved and scaled to where they are shown."""
+    """Replaces nested drawings, and symbols with a view box, by groups with the transform that shows them."""
     space = root.tag.rsplit("}", 1)[0] + "}" if "}" in root.tag else ""
     parents = {child: parent for parent in root.iter() for child in parent}
     symbols = {element.get("id", ""): element for element in root.iter() if _name(element) == "symbol"}
@@ -145,9 +145,8 @@ def _placed(root: Any) -> None:
 
 
 def _fitted(where: Any, what: Any) -> str:
-    """The transform by which the view box of ``what`` fills the frame of ``where``, as large as it fits and in its middle; the frame's
-    own attributes go.
-    """
+    """The transform by which the view box of ``what`` fits the frame of ``where``, as large as possible and
+    centered; the frame's own attributes are removed."""
     frame = [where.attrib.pop(name, "") for name in ("x", "y", "width", "height")]
     x, y, wide, high = (float(text) if _is_number(text) else 0.0 for text in frame)
     box = [float(text) for text in re.findall(r"[-+.\deE]+", what.get("viewBox", "")) if _is_number(text)]
@@ -161,7 +160,7 @@ def _fitted(where: Any, what: Any) -> str:
 
 
 def _sized(root: Any) -> None:
-    """A width or height that is left out follows the other one, in the shape of the view box."""
+    """A missing width or height is derived from the other one and the aspect ratio of the view box."""
     box = [
         float(number) for number in re.findall(r"[-+.\deE]+", root.get("viewBox", "")) if _is_number(number)
     ]
@@ -184,7 +183,7 @@ def _is_number(text: str) -> bool:
 
 
 def _refuse_flood(root: Any) -> None:
-    """Raises BadValue where elements, with all that they repeat, are too many or too deep."""
+    """Raises BadValue if the elements, including repetitions, are too many or nested too deeply."""
     by_id = {element.get("id"): element for element in root.iter() if element.get("id")}
     known: dict[int, int] = {}
 
@@ -232,7 +231,8 @@ def _figure(shape: Shape) -> Figure:
 
 
 def _hides_an_outline(shape: Shape, figure: Figure) -> bool:
-    """Whether its fill covers an outline inside it: one that turns as the outline around it does, where no line is drawn along it."""
+    """Whether its fill covers an inner outline: one with the same direction as the outline around it, without a
+    visible stroke."""
     values = getattr(shape, "values", None) or {}
     stroked = shape.stroke is not None and shape.stroke.value is not None
     if (

@@ -1,4 +1,4 @@
-"""The swatch book to print and to leaf through: every swatch with its picture, what it was sewn with, and what she found."""
+"""The swatch book for printing: every swatch with its picture, what it was sewn with, and what was observed."""
 
 from __future__ import annotations
 
@@ -19,12 +19,12 @@ from kenzet.texts import tr
 
 TITLE = tr("Swatch book")
 _SHARE = 0.36
-"""Of the page's width that a picture takes."""
+"""Share of the page's width for a picture."""
 _HIGHEST = 90.0  # mm of a picture
 
 
 def swatch_book(kept: Sequence[DatedSwatch], paper: Paper, unit: Unit) -> bytes:
-    """As PDF, the newest first."""
+    """The book as PDF, the newest swatch first."""
     styles = styles_of(1.0)
     wide = room(paper)[0] * POINTS
 

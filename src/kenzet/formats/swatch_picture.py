@@ -1,4 +1,4 @@
-"""A swatch as a picture: its cloth in relief under a light from the upper left, its thread on it."""
+"""A swatch as a picture: its cloth in relief, lit from the upper left, with its thread."""
 
 from __future__ import annotations
 
@@ -7,7 +7,7 @@ import io
 import numpy as np
 from PIL import Image, ImageColor
 
-from kenzet.core.logbook.swatch import Swatch, spread_out, ways
+from kenzet.core.logbook.swatch import Swatch, polylines, spread_out
 from kenzet.core.numbers.measure import INCH
 from kenzet.core.relief.cloth import batting_heights, lit
 from kenzet.formats.relief_picture import with_thread
@@ -19,11 +19,11 @@ _FINER = 2  # times as many while it is drawn: edges and stitches are smooth the
 
 
 def swatch_picture(swatch: Swatch) -> bytes:
-    """A JPEG; what is beyond the swatch is paper."""
-    rings = ways(swatch.rings)
+    """A JPEG; outside the swatch is paper."""
+    rings = polylines(swatch.rings)
     every = np.concatenate(rings)
     longer = float(np.ptp(every, axis=0).max())
-    spread = spread_out(rings, ways(swatch.lines), min(_WIDE, longer / _SMALLEST) / _FINER)
+    spread = spread_out(rings, polylines(swatch.lines), min(_WIDE, longer / _SMALLEST) / _FINER)
     found = batting_heights(spread.held, spread.wide, swatch.batting)
     fabric = np.empty((*spread.cloth.shape, 3), dtype=np.uint8)
     fabric[:] = ImageColor.getrgb(swatch.fabric)[:3]

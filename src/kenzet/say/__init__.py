@@ -1,1 +1,1 @@
-"""From core values to words: every sentence that a person reads is put together here."""
+"""From core values to words: every sentence on screens and paper is composed here."""

@@ -1,4 +1,4 @@
-"""What a quilter would be told of her quilt's balance: the most harmful first, each with what mends it."""
+"""Advice on a quilt's balance: the most harmful point first, each with its remedy."""
 
 from __future__ import annotations
 
@@ -24,7 +24,7 @@ from kenzet.say.fill_words import about_minutes
 from kenzet.texts import tr
 
 UNEVEN = 0.35
-"""Of the mean: a garment whose pieces differ more hangs unevenly (ours)."""
+"""Share of the mean: a garment hangs unevenly if its pieces differ by more (our choice)."""
 GRAIN: dict[Unit, Fraction] = {"in": MM_PER["in"] / 16, "mm": Fraction(1)}
 _LOST = 30.0  # minutes on a busy print that are worth a word
 _SAVING = 0.15  # of all minutes: a zone that takes less is not worth a word
@@ -34,7 +34,8 @@ Station = Literal["", "top", "fills", "kit"]
 
 
 class BalanceStep(w.Said):
-    """A button: it opens ``station`` with ``zone`` chosen, sets ``values`` of its fill here, or makes a ``change`` of the quilt."""
+    """A button: it opens ``station`` with ``zone`` chosen, sets ``values`` of its fill, or makes a ``change`` of
+    the quilt."""
 
     label: str
     zone: str
@@ -44,7 +45,7 @@ class BalanceStep(w.Said):
 
 
 class BalanceTold(w.Said):
-    """A sentence to know, with its place on the quilt (mm) and what mends it."""
+    """One point of advice, with its place on the quilt (mm) and its remedies."""
 
     words: w.Words
     tone: Literal["warns", "tells"]
@@ -55,7 +56,8 @@ class BalanceTold(w.Said):
 def known(
     laid: QuiltLayout, found: Balance, own: Mapping[str, Thing], reads: float, unit: Unit
 ) -> list[BalanceTold]:
-    """All of it; ``own`` is her cupboard, ``reads`` the ratio from which two zones look different."""
+    """All points; ``own`` are the quilter's tools and supplies, ``reads`` the ratio from which two zones look
+    different."""
     told = [
         *_too_wide(laid, found, own, unit),
         *_too_stiff(laid, found, unit),
@@ -106,7 +108,7 @@ def _left_out(gap: Gap) -> str:
 
 
 def _close(laid: QuiltLayout, found: Balance, gap: Gap, limit: float, unit: Unit) -> BalanceStep:
-    """What closes a gap: a fill, or a smaller spacing."""
+    """The remedy for a gap: a fill, or a smaller spacing."""
     if not gap.zone:
         return BalanceStep(label=tr("Make a zone of it"), zone="", station="top")
     fill = found.plans[gap.zone].drawing_at(gap.place).fill if gap.filled else None
@@ -124,7 +126,7 @@ def _close(laid: QuiltLayout, found: Balance, gap: Gap, limit: float, unit: Unit
 
 
 def _lines_through(found: Balance, gap: Gap, limit: Length) -> list[BalanceStep]:
-    """A few lines more, where they are enough."""
+    """A few additional lines, if they are enough."""
     if not gap.filled:
         return []
     drawings = [one for one in found.plans[gap.zone].drawings if gap.place in one.places]
@@ -320,7 +322,7 @@ def _scale(laid: QuiltLayout, found: Balance) -> list[BalanceTold]:
 
 
 def _saves_most(laid: QuiltLayout, found: Balance) -> list[BalanceTold]:
-    """What would save most if it were left out, of what the eye hardly sees."""
+    """The zone that saves most time if it is left out, weighted by how little it shows."""
     whole = sum(one.minutes for one in found.asked.values())
     seen = {one.key: one.weight for one in found.seen}
     worth = [(one.minutes * (1 - seen.get(key, 0.0)), one.minutes, key) for key, one in found.asked.items()]

@@ -1,4 +1,4 @@
-"""What the quilt's balance comes to, in words: what to know first, then each theme ranked."""
+"""The quilt's balance in words: what to know first, then each theme ranked."""
 
 from __future__ import annotations
 
@@ -28,7 +28,7 @@ from kenzet.texts import tr
 HAND_COLOURS: dict[Hand, str] = {
     "open": "#f6f1e4", "loose": "#ecd9a8", "soft": "#d9a86a", "firm": "#b3654a", "stiff": "#6d2740",
 }  # fmt: skip
-"""From light to dark, so that the order is read without the hue."""
+"""From light to dark, so that the order is visible without the hue."""
 _OFF = 0.08  # of the quilt: a fill whose middle is farther off lies to one side
 
 
@@ -44,7 +44,7 @@ class ZoneRow(w.Said):
 
 
 class GapRow(w.Said):
-    """A gap with its place on the quilt; ``over`` says that the batting does not allow it."""
+    """A gap with its place on the quilt; ``over`` if it exceeds the batting's limit."""
 
     zone: str
     name: str
@@ -56,7 +56,7 @@ class GapRow(w.Said):
 
 
 class PairRow(w.Said):
-    """Two neighbors and how many times as dense one is."""
+    """Two neighbors and the ratio of their densities."""
 
     dense: str
     loose: str
@@ -65,7 +65,7 @@ class PairRow(w.Said):
 
 
 class AccentRow(w.Said):
-    """A kind of fill."""
+    """A kind of fill and where it lies."""
 
     name: str
     words: w.Words
@@ -74,7 +74,7 @@ class AccentRow(w.Said):
 
 
 class ClothCell(w.Said):
-    """A thread on a fabric."""
+    """How a thread shows on a fabric."""
 
     fabric: str
     colour: str
@@ -83,7 +83,7 @@ class ClothCell(w.Said):
 
 
 class ThreadRow(w.Said):
-    """One of her threads on every fabric that is quilted, and on the backing."""
+    """A thread on every quilted fabric, and on the backing."""
 
     key: str
     name: str
@@ -95,7 +95,7 @@ class ThreadRow(w.Said):
 
 
 class FirmnessView(w.Said):
-    """A word of the map with its color, from how many in on a square inch on."""
+    """A word of the map with its color, and the density from which it applies."""
 
     hand: Hand
     words: str
@@ -103,7 +103,7 @@ class FirmnessView(w.Said):
 
 
 class BalanceView(w.Said):
-    """Everything that Balance shows. ``reads`` is the ratio from which two zones look different."""
+    """Everything on the Balance station. ``reads`` is the ratio from which two zones look different."""
 
     known: list[BalanceTold]
     mean: w.Words
@@ -138,9 +138,8 @@ def balance_view(
     unit: Unit,
     shrinkage: ShrinkageByDensity | None = None,
 ) -> BalanceView:
-    """``own`` is her cupboard; ``ranked`` are her threads, ``route`` the way through the quilt, None where nothing is planned;
-    ``shrinkage`` what her own swatches lost in the wash, if they tell it.
-    """
+    """``own`` are the quilter's tools and supplies; ``ranked`` her threads, ``route`` the route through the quilt
+    (None if nothing is planned); ``shrinkage`` is learnt from swatches, if they tell it."""
     quilt = laid.quilt
     limit = float(quilt.kit.batting.limit.mm)
     widest = found.gaps[0] if found.gaps else None
@@ -255,7 +254,7 @@ def _pair(laid: QuiltLayout, pair: Pair, reads: float) -> PairRow:
 
 
 def _why(one: Seen) -> str:
-    """The strongest reason first."""
+    """The reasons why a zone is seen, the strongest first."""
     reasons = []
     if one.relief > 0.3:
         reasons.append(tr("stands out from what lies beside it"))
@@ -270,7 +269,7 @@ def _why(one: Seen) -> str:
 
 
 def accent_row(laid: QuiltLayout, one: Accent, every: Sequence[Accent], unit: Unit) -> AccentRow:
-    """A kind of fill among ``every`` one of the quilt."""
+    """A kind of fill compared with ``every`` one of the quilt."""
     area = sum(accent.area for accent in every) or 1.0
     x, y = one.off[0] * laid.top.width, one.off[1] * laid.top.height
     if one.away < _OFF:
@@ -323,7 +322,7 @@ def _thread(laid: QuiltLayout, one: ThreadOn) -> ThreadRow:
 
 
 def look_words(laid: QuiltLayout, found: Balance, unit: Unit) -> list[str]:
-    """For paper: the quilt's thread on its fabrics, how firm it gets, and where each kind of fill lies."""
+    """For paper: the quilt's thread on its fabrics, how firm the quilt gets, and where each kind of fill lies."""
     thread, fabrics = laid.quilt.kit.thread, laid.quilt.fabrics
     used = {
         fabric
@@ -454,7 +453,7 @@ def _washed(laid: QuiltLayout, found: Balance, shrinkage: ShrinkageByDensity | N
 
 
 def _shrunk(size: tuple[float, float], lost: float) -> tuple[float, float]:
-    """Both sides, mm, without so many per cent."""
+    """Both sides after losing ``lost`` per cent, mm."""
     return size[0] * (1 - lost / 100), size[1] * (1 - lost / 100)
 
 

@@ -1,4 +1,4 @@
-"""What was measured with a tape, in words: the whole distance, each gap, the widest one."""
+"""Tape measurements in words: the whole distance, each gap, the widest gap."""
 
 from __future__ import annotations
 
@@ -16,7 +16,7 @@ _FINE: dict[Unit, int] = {"in": 3, "mm": 2}
 
 
 class TapeRow(w.Said):
-    """A reading of a place, by the id of its remark: what it says, and whether that is within her tolerance."""
+    """A reading at a place, by the id of its remark: what it says, and whether that is within the tolerance."""
 
     id: str
     place: str
@@ -27,7 +27,7 @@ class TapeRow(w.Said):
 
 
 def tape_words(found: TapeFound, kit: Kit, unit: Unit) -> tuple[Truth, w.Words]:
-    """What a reading says: the last line within the tolerance or not, each gap, the widest one."""
+    """What a reading says: whether the last line is within the tolerance, each gap, the widest gap."""
     reading, tolerance = found.reading, float(kit.tolerance.mm)
     said: w.Words = w.told("{lines} lines: {span} from first to last, planned {planned}. ", lines=reading.lines, span=w.shown(reading.span, unit), planned=w.shown(found.planned, unit))  # fmt: skip
     within = abs(found.out) <= tolerance + VISIBLE

@@ -1,4 +1,4 @@
-"""What a fill asks of her, and how variants compare."""
+"""The work that a fill needs, and comparisons of variants."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ from kenzet.texts import tr
 
 
 def marks_words(cost: Effort) -> str:
-    """How many of the lines are drawn."""
+    """How many of the lines are marked."""
     return (
         tr("{marks} of {lines}", marks=f"{cost.marks:,}", lines=f"{cost.lines:,}")
         if cost.lines

@@ -27,12 +27,16 @@ _UNSEEN = {
 }
 _ALL_SEEN = 0.9
 _FINE: dict[Unit, Fraction] = {"in": Fraction(1, 32), "mm": Fraction(1, 5)}
-"""The grain of an error: a picture shows no less."""
+"""The step to which errors are rounded: a picture shows no less."""
 
 
 class SideView(w.Said):
-    """A side in the picture: ``points`` where it is (or was planned, where it is unseen), flat x, y in the frame, mm; ``planned`` alike. ``key`` names it. A
-    greater ``offset`` (mm) lies ``toward`` there, a lesser ``back``."""
+    """A side in the picture: ``points`` where it is (or was planned, if it was not seen), flat x, y in the frame, mm;
+    ``planned`` likewise.
+
+    ``key`` identifies it. A larger ``offset`` (mm) moves it ``toward`` one side, a smaller one ``back`` to the
+    other.
+    """
 
     key: str
     truth: Truth
@@ -59,7 +63,7 @@ class SetRow(w.Said):
 
 
 class PlaceOfLine(w.Said):
-    """A line to look at: in words, and its middle in the frame, mm."""
+    """A line to look at, in words, with its midpoint in the frame, mm."""
 
     key: str
     words: w.Words
@@ -68,7 +72,7 @@ class PlaceOfLine(w.Said):
 
 
 class InspectionView(w.Said):
-    """A block as measured; ``width`` and ``height`` of its frame, ``margin`` about it in the picture, mm."""
+    """A measured block; ``width`` and ``height`` of its frame, and the ``margin`` around it in the picture, mm."""
 
     id: str
     place: str
@@ -90,17 +94,17 @@ class InspectionView(w.Said):
 
 
 def key_of(side: Side) -> str:
-    """A side's name."""
+    """The key of a side."""
     return f"{side.word}/{side.line}/{side.number}"
 
 
 def _least(unit: Unit) -> float:
-    """The grain of an error, mm."""
+    """The rounding step of errors, mm."""
     return float(_FINE[unit] * MM_PER[unit])
 
 
 def away(mm: float, unit: Unit) -> str:
-    """From how far away.
+    """A viewing distance.
 
     >>> away(3700, "in"), away(3700, "mm"), away(100, "in")
     ('12 ft', '3.7 m', 'under 1 ft')
@@ -132,7 +136,7 @@ def inspection_view(
     struck: dict[str, float | None],
     unit: Unit,
 ) -> InspectionView:
-    """``struck`` are sides that she has struck out (null) or nudged (mm), by key."""
+    """``struck`` are sides that the quilter has removed (None) or moved (mm), by key."""
     part = laid.top.at.get(frame.place)
     kit = laid.quilt.kit
     return InspectionView(
@@ -167,7 +171,7 @@ def _length(mm: float, unit: Unit) -> w.Shown:
 
 
 def _sentences(laid: QuiltLayout, said: Report, unit: Unit) -> list[w.Words]:
-    """The verdict's reasons, the weightiest first."""
+    """The reasons for the verdict, the most important first."""
     kit = laid.quilt.kit
     seen, every = len(said.seen), len(said.judged)
     true = sum(one.truth == "within" for one in said.seen)
@@ -240,7 +244,7 @@ def _off(one: Judged, unit: Unit) -> w.Words:
 
 
 def _ways(side: Side) -> tuple[str, str]:
-    """Where a side's left and its right are in the picture."""
+    """The directions in the picture of a side's left and right."""
     way = side.path[-1] - side.path[0]
     if abs(way[1]) > abs(way[0]):
         return (tr("left"), tr("right")) if way[1] > 0 else (tr("right"), tr("left"))

@@ -1,11 +1,11 @@
-"""What tells a thing of the kit from another, and what a foot or a printer does."""
+"""What distinguishes tools and supplies, and what a foot or a printer does."""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
 
-from kenzet.core.kit.cupboard import Slot
 from kenzet.core.kit.edges import ArcEdge, Edge
+from kenzet.core.kit.inventory import Slot
 from kenzet.core.kit.kit import Kit
 from kenzet.core.kit.things import Thing
 from kenzet.core.marks.printer import Printer
@@ -19,7 +19,7 @@ SLOT_LABELS: dict[Slot, str] = {
 
 
 def kit_sentence(kit: Kit, unit: Unit) -> w.Words:
-    """What the foot does to every mark."""
+    """The effect of the foot on every mark."""
     if kit.sew_with == "walking foot":
         return [
             tr(
@@ -28,14 +28,14 @@ def kit_sentence(kit: Kit, unit: Unit) -> w.Words:
         ]
     return [
         tr(
-            "Your foot is counted in: each mark sews {reach} farther out than it says.",
-            reach=in_words(kit.reach, unit),
+            "Your foot is counted in: each mark sews {offset} farther out than it says.",
+            offset=in_words(kit.foot_offset, unit),
         )
     ]
 
 
 def thing_words(thing: Thing, unit: Unit) -> w.Words:
-    """What tells it from another of its kind."""
+    """What distinguishes it from others of its kind."""
     words: w.Words = []
     for value in (getattr(thing, name) for name in thing.says):
         if value is not None:
@@ -45,7 +45,7 @@ def thing_words(thing: Thing, unit: Unit) -> w.Words:
 
 
 def printer_words(printer: Printer) -> str:
-    """How sheets for a printer are corrected."""
+    """How sheets are corrected for a printer."""
     across, up = (f"{(fit - 1) * 100:+.1f}".replace("-", "−") for fit in (printer.across, printer.up))
     if across == up:
         return tr("true") if across in ("+0.0", "−0.0") else tr("corrected by {across} %", across=across)
@@ -53,10 +53,11 @@ def printer_words(printer: Printer) -> str:
 
 
 def curves_sewn(edges: Sequence[Edge], kit: Kit, unit: Unit) -> w.Words:
-    """The radii that the curves of a ruler sew (F25), and how far apart two passes lie while it stays where it is."""
+    """The radii that the curves of a ruler sew (F25), and the distance between two passes along both sides of it
+    without moving it."""
     if kit.sew_with == "walking foot":
         return []
-    foot = float(kit.reach)
+    foot = float(kit.foot_offset)
     curves = [edge for edge in edges if isinstance(edge, ArcEdge) and edge.sewn(foot) > 0]
     if not curves:
         return []

@@ -1,4 +1,4 @@
-"""What was learnt, in words: beside the value in use, with its evidence, and what one click changes."""
+"""What was learnt, in words: beside the value in use, with its evidence, and what a click changes."""
 
 from __future__ import annotations
 
@@ -56,8 +56,10 @@ _THINNEST = float(Length.parse(Batting.ranges["thickness"][0]).mm)
 
 
 class LearntRow(w.Said):
-    """A value that was learnt; ``differs`` says that the one in use lies outside its range. ``change`` is what taking it sets for this quilt: of its ``kit`` or its ``stitching``; ``thing`` what
-    it sets in the cupboard, by the thing's ``key`` there.
+    """A learnt value; ``differs`` if the value in use lies outside its range.
+
+    ``change`` is what accepting it sets in this quilt: in its ``kit`` or its ``stitching``; ``thing`` is the
+    changed tool or supply, with its key.
     """
 
     key: str
@@ -74,7 +76,7 @@ class LearntRow(w.Said):
 
 
 def learnt_rows(found: Sequence[Learnt], kit: Kit, stitching: Stitching, unit: Unit) -> list[LearntRow]:
-    """Those that differ from what is in use first."""
+    """Rows that differ from the value in use come first."""
     rows = [_row(one, kit, stitching, unit) for one in found]
     return sorted(rows, key=lambda row: not row.differs)
 
@@ -151,13 +153,13 @@ def _said(key: Key, value: float, unit: Unit) -> str:
 
 
 def _length(value: float, unit: Unit) -> str:
-    """As it is kept."""
+    """A length as it is stored."""
     steps = round(value / float(_FINE[unit] * MM_PER[unit]))
     return f"{float(steps * _FINE[unit]):g} {unit}"
 
 
 def _within(one: Learnt) -> int:
-    """Per cent, as far as a batting may have them."""
+    """Per cent, limited to what a batting may have."""
     least, most = w.limits(Batting, one.key)
     return round(min(max(one.value, least or 0.0), 100.0 if most is None else most))
 
@@ -165,7 +167,7 @@ def _within(one: Learnt) -> int:
 def _taken(
     one: Learnt, kit: Kit, stitching: Stitching, unit: Unit
 ) -> tuple[dict[str, Any], dict[str, Any] | None, str]:
-    """What taking it changes for this quilt, and in the cupboard."""
+    """What accepting it changes in this quilt, and among the tools and supplies."""
     if one.key == "offset":
         foot = kit.foot.model_dump(mode="json")
         own = getattr(kit.foot, one.side)

@@ -1,4 +1,4 @@
-"""How far the quilt is and how long it will take, in words: place by place, and what fits now."""
+"""Progress and remaining time in words: place by place, and what fits into the time available."""
 
 from __future__ import annotations
 
@@ -21,12 +21,15 @@ STAGE_WORDS: dict[Stage, str] = {
 
 
 _HOURS_S = 7200.0
-"""From two hours on a range is told in whole hours."""
+"""From two hours on, a range is in whole hours."""
 
 
 class PlaceRow(w.Said):
-    """A place: ``at`` is its middle in the quilt, mm; ``share`` of it is sewn, 0 to 1. ``whole``: it has four
-    corners, and can be measured from a photograph. ``left`` is how long it will take, empty where it is sewn."""
+    """A place: ``at`` is its center in the quilt, mm; ``share`` is how much of it is sewn, 0 to 1.
+
+    ``whole``: it has four corners, and can be measured from a photograph. ``left`` is the remaining time, empty if
+    it is sewn.
+    """
 
     place: str
     name: str
@@ -40,7 +43,7 @@ class PlaceRow(w.Said):
 
 
 class StageRow(w.Said):
-    """A stage with how many places are there, for the key of the picture."""
+    """A stage and the number of places at it, for the key of the picture."""
 
     stage: Stage
     words: str
@@ -48,7 +51,7 @@ class StageRow(w.Said):
 
 
 def part_names(laid: QuiltLayout) -> dict[str, str]:
-    """What lies at every place, as it is called."""
+    """The name of the part at every place."""
     return {place: placed(part.name, place) for place, part in laid.top.at.items()}
 
 
@@ -59,7 +62,7 @@ def place_rows(
     left: Sequence[LeftThere] = (),
     spread: tuple[float, float] = (1.0, 1.0),
 ) -> list[PlaceRow]:
-    """Of every place; ``outlines`` are theirs in the quilt, flat x, y, its holes too."""
+    """A row for every place; ``outlines`` are in the quilt's coordinates, flat x, y, including holes."""
     names = part_names(laid)
     rows = []
     for one in found:
@@ -81,7 +84,7 @@ def place_rows(
 
 
 def stage_rows(found: Sequence[PlaceStatus]) -> list[StageRow]:
-    """Only stages that some place is at."""
+    """Only stages that some place has reached."""
     many = Counter(one.stage for one in found)
     return [
         StageRow(stage=stage, words=STAGE_WORDS[stage], many=many[stage]) for stage in STAGES if many[stage]
@@ -89,7 +92,7 @@ def stage_rows(found: Sequence[PlaceStatus]) -> list[StageRow]:
 
 
 def range_words(time: Range) -> str:
-    """A time with its range; empty where nothing is left.
+    """A time with its range; empty if nothing is left.
 
     >>> range_words(Range(1800, 1500, 2400)), range_words(Range(28800, 22900, 38000)), range_words(Range(0, 0, 0))
     ('25 to 40 min', '6 to 11 h', '')
@@ -114,7 +117,7 @@ def fits_words(
     names: Mapping[str, str],
     spread: tuple[float, float],
 ) -> str:
-    """What fits into the minutes that she has."""
+    """What fits into the time available."""
     if not left:
         return tr("Everything planned is sewn.")
     if not found:
@@ -144,10 +147,10 @@ def fits_words(
 
 
 def _percent(share: float) -> str:
-    """Never all before all is done, nor none after the first stitch."""
+    """Never 100 % before everything is sewn, nor 0 % after the first stitch."""
     return f"{min(max(round(100 * share), 1), 99)} %" if 0 < share < 1 else f"{100 * share:.0f} %"
 
 
 def share_words(found: Sequence[PlaceStatus]) -> str:
-    """How much of the quilt is sewn."""
+    """The share of the quilt that is sewn."""
     return _percent(share_of(found))

@@ -1,4 +1,4 @@
-"""The logbook in words: how far the quilt is, every sitting, every block, with what it was sewn, and what is left to finish."""
+"""The log in words: progress, every sitting, every block, what it was sewn with, and what is left to finish."""
 
 from __future__ import annotations
 
@@ -35,7 +35,7 @@ _EYE = {"eye": tr("by eye"), "freehand": tr("freehand")}
 
 
 class RemarkRow(w.Said):
-    """What she said of something."""
+    """A remark of the quilter about something."""
 
     id: str
     about: str
@@ -45,7 +45,7 @@ class RemarkRow(w.Said):
 
 
 class MishapRow(w.Said):
-    """Something that went wrong; ``at`` where in the quilt, mm."""
+    """Something that went wrong; ``at`` is its place in the quilt, mm."""
 
     place: str
     words: str
@@ -53,7 +53,7 @@ class MishapRow(w.Said):
 
 
 class ThereRow(w.Said):
-    """What was sewn of a zone at a place, with what; ``fill`` is null where its plan is not known any more."""
+    """What was sewn of a zone at a place, and with what; ``fill`` is null if its plan is no longer known."""
 
     place: str
     zone: str
@@ -78,7 +78,7 @@ class SittingRow(w.Said):
 
 
 class BlockRow(w.Said):
-    """All that happened at one place."""
+    """Everything that happened at one place."""
 
     place: str
     name: str
@@ -98,7 +98,7 @@ class ToolRow(w.Said):
 
 
 class TodoRow(w.Said):
-    """Something to finish; ``key`` is ticked when it is ``done``; ``at`` are spots in the quilt, mm."""
+    """A task to finish; ``key`` is saved when it is ``done``; ``at`` are places in the quilt, mm."""
 
     key: str
     words: str
@@ -109,7 +109,7 @@ class TodoRow(w.Said):
 
 
 class LogView(w.Said):
-    """Everything that the station Log shows. ``next`` is what is sewn next, empty where nothing is left."""
+    """Everything on the Log station. ``next`` is what is sewn next, empty if nothing is left."""
 
     share: float
     sewn: str
@@ -130,7 +130,7 @@ class LogView(w.Said):
 
 
 Facts = Mapping[tuple[int, str], SewnWith | None]
-"""By revision of the plan and word of the drawing."""
+"""What was sewn with, by plan revision and drawing word."""
 
 
 def day_words(when: float) -> str:
@@ -148,7 +148,7 @@ def clock_words(when: float) -> str:
 
 
 def sitting_rows(laid: QuiltLayout, some: Sequence[Sitting], facts: Facts, unit: Unit) -> list[SittingRow]:
-    """The newest first."""
+    """All sittings, the newest first."""
     names = part_names(laid)
     return [_sitting(names, one, facts, unit) for one in reversed(some)]
 
@@ -192,7 +192,7 @@ def _sitting(names: Mapping[str, str], one: Sitting, facts: Facts, unit: Unit) -
 
 
 def _by_technique(some: Sequence[There], facts: Facts) -> list[w.Row]:
-    """The minutes of each technique, where that is known."""
+    """The minutes of each technique, as far as they are known."""
     seconds: Counter[str] = Counter()
     for one in some:
         known = facts.get((one.plan, one.drawing))
@@ -246,7 +246,7 @@ def _rows_of(one: There, unit: Unit) -> list[w.Row]:
 
 
 def with_rows(known: SewnWith, unit: Unit) -> list[w.Row]:
-    """The fill, and the tools that its plan named."""
+    """The fill, and the tools in its plan."""
     kit, fill = known.kit, known.fill
     rows = [_row(tr("Fill"), fill.label)]
     if fill.is_spaced and not fill.in_the_ditch:
@@ -283,7 +283,7 @@ def with_rows(known: SewnWith, unit: Unit) -> list[w.Row]:
 def _foot(kit: Kit, unit: Unit) -> w.Words:
     if kit.sew_with == "walking foot" and kit.walking:
         return [kit.walking.name]
-    return w.told("{name}, needle to rim {reach}", name=kit.foot.name, reach=w.shown(kit.reach, unit))
+    return w.told("{name}, needle to rim {offset}", name=kit.foot.name, offset=w.shown(kit.foot_offset, unit))
 
 
 def _etched(known: SewnWith, unit: Unit) -> str:
@@ -307,7 +307,7 @@ def _mishap(names: Mapping[str, str], one: Mishap) -> MishapRow:
 
 
 def block_rows(laid: QuiltLayout, some: Sequence[Sitting], facts: Facts, unit: Unit) -> list[BlockRow]:
-    """Every place at which something was sewn, the last one first."""
+    """Every place where something was sewn, the latest first."""
     names = part_names(laid)
     every = [one for sitting in some for one in sitting.there]
     mishaps = [one for sitting in some for one in sitting.mishaps]
@@ -335,7 +335,7 @@ def block_rows(laid: QuiltLayout, some: Sequence[Sitting], facts: Facts, unit: U
 
 
 def zone_rows(some: Sequence[Sitting], facts: Facts, unit: Unit) -> list[ThereRow]:
-    """Every zone of which something was sewn, over all its places."""
+    """Every zone with something sewn, over all its places."""
     every = [one for sitting in some for one in sitting.there]
     found = []
     for zone, whole in merged(every, "zone").items():
@@ -394,7 +394,8 @@ def todo_rows(
     found: Sequence[PlaceStatus],
     ticked: Mapping[str, str],
 ) -> list[TodoRow]:
-    """What is left when the lines are sewn. ``marked`` are zones whose marks are still on, with how they come off; ``ticked`` what she has done, with the count it had then."""
+    """What remains when the lines are sewn. ``marked`` are zones with marks still on, and how these are removed;
+    ``ticked`` are finished tasks, with their count at that time."""
     names = part_names(laid)
     how = _ENDS[laid.quilt.stitching.ends]
     rows = []

@@ -1,4 +1,4 @@
-"""The marks of a zone: what each way costs, what it leaves to the eye, what to mark with."""
+"""The marks of a zone in words: the cost of each method, what it leaves to the eye, what to mark with."""
 
 from __future__ import annotations
 
@@ -27,7 +27,7 @@ _ANOTHER_LEAN = 20  # degrees between two strokes
 
 
 class MethodView(w.Said):
-    """A way of marking with what it costs."""
+    """A method of marking and its cost."""
 
     key: MarkMethod
     label: str
@@ -53,7 +53,7 @@ class EdgeView(w.Said):
 
 
 class ToolView(w.Said):
-    """A marking tool, and how it shows on this zone's fabrics."""
+    """A marking tool, and how it shows on the zone's fabrics."""
 
     key: str
     label: str
@@ -68,7 +68,7 @@ DRAWN: dict[str, tuple[str, ...]] = {
     "sign": ("sign",),
     "placing": (tr("placing of tape or stencil"), tr("placings of tape or stencil")),
 }
-"""What is drawn, one and more of it."""
+"""Kinds of marks, singular and plural."""
 METHOD_LABELS: dict[MarkMethod, str] = {
     "nothing": tr("Nothing"), "first lines": tr("First line of each set"), "anchors": tr("Anchors"),
     "ticks": tr("Ticks on the edges"), "dots": tr("Dots at ends and corners"), "all lines": tr("Every line"),
@@ -96,13 +96,14 @@ _TAPE = {
 
 
 def tool_view(choice: MarkerChoice) -> ToolView:
-    """A tool and how it shows where it shows least."""
+    """A tool and how it shows on its worst fabric."""
     words = tr("{shows} on {worst}", shows=tr(choice.shows), worst=choice.worst) if choice.shows else ""
     return ToolView(key=choice.key, label=choice.marker.name, words=words, fits=choice.fits)
 
 
 def tool_words(choice: MarkerChoice, drawing: Drawing, marks: Marks) -> list[str]:
-    """How it comes off, what it must not meet, how much at a time; what to do where it does not show."""
+    """How its marks are removed, what they must not touch, how much to mark at a time; what to do where it does
+    not show."""
     said = [*care(choice.marker)]
     if not choice.fits:
         said.insert(
@@ -126,7 +127,7 @@ def tool_words(choice: MarkerChoice, drawing: Drawing, marks: Marks) -> list[str
 
 
 def pens_by_lean(offered: Sequence[MarkerChoice], tool: MarkerChoice, marks: Marks) -> list[str]:
-    """Where drawn lines of two directions cross and she has two pens that show: a pen for each direction."""
+    """If marked lines of two directions cross and two visible pens are at hand: a pen for each direction."""
     other = next((one for one in offered if one.key != tool.key and one.fits), None)
     lines = [shapely.linestrings(stroke) for stroke in marks.strokes[:_MOST_STROKES]]
     if other is None or not tool.fits or len(lines) < 2:
@@ -147,13 +148,13 @@ def pens_by_lean(offered: Sequence[MarkerChoice], tool: MarkerChoice, marks: Mar
 
 
 def _lean(stroke: Floats) -> float:
-    """Degrees from level, from end to end."""
+    """Its angle from end to end, degrees."""
     (x0, y0), (x1, y1) = stroke[0].tolist(), stroke[-1].tolist()
     return math.degrees(math.atan2(y1 - y0, x1 - x0)) % 180
 
 
 def rows_of(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> list[w.Row]:
-    """What the marks cost, here and in the quilt, and what they leave to the eye."""
+    """The cost of the marks, here and in the quilt, and what they leave to the eye."""
     times = sum(len(d.places) for d in found.drawings)
     many = tr(" · in the quilt") if times > 1 else ""
     rows = []
@@ -188,7 +189,7 @@ def rows_of(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> list
 
 
 def _tool_rows(found: ZonePlan, marks: Marks, unit: Unit) -> list[w.Row]:
-    """What is cut of the tape, or how the stencil goes over the zone."""
+    """The tape to cut, or how the stencil is moved over the zone."""
     if marks.tape:
         tape = marks.tape
         return [
@@ -232,7 +233,7 @@ def _tool_rows(found: ZonePlan, marks: Marks, unit: Unit) -> list[w.Row]:
 
 
 def method_view(found: ZonePlan, drawing: Drawing, method: MarkMethod, unit: Unit) -> MethodView:
-    """A way of marking with what it comes to."""
+    """A method of marking and what it amounts to."""
     marks = marks_of(found, drawing, method)
     hang = by_eye(found, drawing, marks) if method == "nothing" else []
     words: w.Words = [tr("{count} to draw", count=marks.count) if marks.count else tr("none to draw")]
@@ -270,7 +271,7 @@ _NOTHING_TO_DRAW = {
 
 
 def note_of(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> w.Words:
-    """Why this is drawn, and how the rest finds its place."""
+    """Why this is marked, and how the other lines are placed."""
     special = _special_note(found, drawing, marks)
     if special:
         return [special]
@@ -302,7 +303,7 @@ def note_of(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> w.Wo
 
 
 def _plain_note(found: ZonePlan, drawing: Drawing, marks: Marks) -> str:
-    """Why so little is drawn, or why what is; empty for lines that are laid so far from each other."""
+    """Why so little is marked, or why what is; empty for lines placed one from another."""
     if marks.middles:
         return tr(
             "Of each row that your template sews, only the middle line is drawn, with a dot at one crest or point."
@@ -323,7 +324,7 @@ def _plain_note(found: ZonePlan, drawing: Drawing, marks: Marks) -> str:
 
 
 def _special_note(found: ZonePlan, drawing: Drawing, marks: Marks) -> str:
-    """What is said of lines that are not laid one from another."""
+    """What to say about lines that are not placed one from another."""
     references = found.references(drawing)
     alone = drawing.traces and not len(drawing.stretches)
     if drawing.hints:
@@ -342,7 +343,7 @@ def _special_note(found: ZonePlan, drawing: Drawing, marks: Marks) -> str:
 
 
 def edge_view(ticked: TickedEdge, step: Fraction, unit: Unit) -> EdgeView:
-    """An edge with its ticks, counted from its corner."""
+    """An edge with its ticks, counted from its datum corner."""
     return EdgeView(
         name=ticked.name,
         from_corner=tr(ticked.edge.datum),

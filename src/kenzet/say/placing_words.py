@@ -1,4 +1,4 @@
-"""How a line is placed, in the order in which her hands do it. Every screen and sheet says it with these words."""
+"""How a line is placed, in the order in which the hands do it. Every screen and sheet uses these words."""
 
 from __future__ import annotations
 
@@ -31,7 +31,7 @@ _MOST_WAYS = 6
 
 
 def on_words(on: Placement) -> str:
-    """What it is laid on.
+    """What it is placed from.
 
     >>> from fractions import Fraction
     >>> on_words(Placement(3, "line", "etched line", (), Fraction(38), 2)), on_words(Placement(3, "last", "etched line", ()))
@@ -63,7 +63,8 @@ _ON = {
 
 
 def tape_words(plan: ZonePlan, drawing: Drawing, line: int, sewn: Collection[int], unit: Unit) -> w.Words:
-    """Along which edge of which strip a line is sewn; before the first of a round also what is laid, and how far from the zone's side."""
+    """Along which edge of which strip a line is sewn; before the first line of a round also what to put down, and
+    how far from the zone's side."""
     tape = marks_of(plan, drawing).tape
     if tape is None or line not in tape.place_of:
         return []
@@ -96,7 +97,7 @@ def tape_words(plan: ZonePlan, drawing: Drawing, line: int, sewn: Collection[int
 
 
 def lay_words(kit: Kit, on: Placement, unit: Unit) -> w.Words:
-    """What lies where before the line is sewn."""
+    """What goes where before the line is sewn."""
     if not on.sides:
         return _laid(kit, on, unit)
     if len({(side.on, side.total) for side in on.sides}) > 1:
@@ -111,9 +112,11 @@ def _laid(kit: Kit, on: Placement, unit: Unit, name: str = "") -> w.Words:
     if on.by in _HOW:
         return _HOW[on.by](kit, on, unit)
     if on.on == "mark":
-        return w.told("Put the ruler’s edge {reach} beside the drawn line.", reach=w.shown(kit.reach, unit))
+        return w.told(
+            "Put the ruler’s edge {offset} beside the drawn line.", offset=w.shown(kit.foot_offset, unit)
+        )
     if on.beyond is not None and on.total is None:
-        far = w.shown(kit.reach, unit)
+        far = w.shown(kit.foot_offset, unit)
         return w.told(
             "Put the ruler’s edge {far} beside {on}: this line continues that one.", far=far, on=on_words(on)
         )
@@ -135,14 +138,16 @@ def _by_points(kit: Kit, on: Placement, unit: Unit) -> w.Words:
         if kit.sew_with == "walking foot":
             return [tr("Sew straight to {each}: {meet}.", each=each, meet=_meet(on))]
         return w.told(
-            "Put the ruler’s edge {reach} off {each}: {meet}.",
-            reach=w.shown(kit.reach, unit),
+            "Put the ruler’s edge {offset} off {each}: {meet}.",
+            offset=w.shown(kit.foot_offset, unit),
             each=each,
             meet=_meet(on),
         )
     if kit.sew_with == "walking foot":
         return [tr("Sew straight from the mark at one end to the mark at the other.")]
-    return w.told("Put the ruler’s edge {reach} off the marks at both ends.", reach=w.shown(kit.reach, unit))
+    return w.told(
+        "Put the ruler’s edge {offset} off the marks at both ends.", offset=w.shown(kit.foot_offset, unit)
+    )
 
 
 def _meet(on: Placement) -> str:
@@ -158,7 +163,7 @@ def _meet(on: Placement) -> str:
 
 
 def _by_tilt(kit: Kit, on: Placement, unit: Unit) -> w.Words:
-    """At either end by its own etched line."""
+    """A different etched line at either end."""
     leg = on.legs[0]
     (x0, y0), (x1, y1) = leg.start, leg.end
     ends = (compass(x0 - x1, y0 - y1), compass(x1 - x0, y1 - y0))
@@ -175,7 +180,7 @@ def _by_tilt(kit: Kit, on: Placement, unit: Unit) -> w.Words:
 
 
 def _lies(kit: Kit, under: Fraction, unit: Unit) -> w.Words:
-    """How a line lies to the ruler's edge."""
+    """How a line lies relative to the ruler's edge."""
     if abs(float(under)) < float(COARSE[unit] * MM_PER[unit]) / 4:
         return [tr("along its edge")]
     if under < 0:
@@ -259,21 +264,21 @@ def _curve(kit: Kit, on: Placement, unit: Unit) -> w.Words:
 
 
 def _level(kit: Kit, on: Placement, thing: str, unit: Unit) -> w.Words:
-    """By its middle line, which lies one foot offset off that of the row, on the side of what it is laid from."""
+    """By its middle line, which is one foot offset away from that of the row, on the reference's side."""
     at = (
         tr("a {crest} at the dot", crest=_crest(on))
         if on.dots
         else tr("a {crest} on the seam that it meets", crest=_crest(on))
     )
     if on.on == "mark":
-        far = w.shown(kit.reach, unit)
+        far = w.shown(kit.foot_offset, unit)
         return w.told(
             "Lay {thing} with its middle line {far} beside the drawn middle line, {at}.",
             thing=thing,
             far=far,
             at=at,
         )
-    off = w.shown(abs(on.distance - kit.reach), unit, COARSE[unit] / 2, about=True)
+    off = w.shown(abs(on.distance - kit.foot_offset), unit, COARSE[unit] / 2, about=True)
     return w.told(
         "Lay {thing} level with the {seam}: its middle line {off} from that seam all along, {at}.",
         thing=thing,
@@ -290,7 +295,7 @@ _SEAM: dict[Onward | None, str] = {
 
 
 def _crest(on: Placement) -> str:
-    """What the high places of its line are called."""
+    """The name of the high points of its line."""
     fit = on.fits[0] if on.fits else None
     return tr("point") if isinstance(fit, TemplateFit) and not isinstance(fit.edge, WaveEdge) else tr("crest")
 
@@ -325,14 +330,14 @@ _BEFORE: dict[Onward | None, str] = {
 
 
 def _beside(kit: Kit, on: Placement, unit: Unit) -> w.Words:
-    """How far the edge lies from what it is laid on."""
+    """The distance of the edge from the reference."""
     if on.on in ("mark", "points", "corners"):
         arcs = tr("each arc") if sum(leg.arc is not None for leg in on.legs) > 1 else tr("the arc")
         what = {"mark": tr("the drawn line"), "points": tr("the marks at both ends")}.get(
             on.on, tr("both ends of {arcs}: {meet}", arcs=arcs, meet=_meet(on))
         )
-        return w.told("{reach} off {what}.", reach=w.shown(kit.reach, unit), what=what)
-    off = on.distance - kit.reach
+        return w.told("{offset} off {what}.", offset=w.shown(kit.foot_offset, unit), what=what)
+    off = on.distance - kit.foot_offset
     if abs(float(off)) < VISIBLE:
         return [tr("on {on}.", on=on_words(on))]
     where = tr("beside") if off > 0 else tr("behind")
@@ -343,7 +348,7 @@ def _beside(kit: Kit, on: Placement, unit: Unit) -> w.Words:
 
 
 def _nearly(fit: CurveFit | TemplateFit, unit: Unit) -> w.Words:
-    """What to do where it does not quite fit."""
+    """What to do if it does not fit exactly."""
     if fit.verdict != "can be nudged":
         return []
     if isinstance(fit, CurveFit):
@@ -371,7 +376,7 @@ _HOW: dict[By, Callable[[Kit, Placement, Unit], w.Words]] = {
 
 
 def mark_tag(kit: Kit, on: Placement, unit: Unit) -> w.Words:
-    """What is lettered beside a ruler that lies on no line by an etched one."""
+    """The label beside a ruler that is not placed by an etched line."""
     lies = {
         "mark": tr("beside the drawn line"),
         "points": tr("off the marks"),
@@ -381,11 +386,11 @@ def mark_tag(kit: Kit, on: Placement, unit: Unit) -> w.Words:
     beside = lies.get(on.on)
     if beside is None or on.total is not None or on.by in ("follow", "eye"):
         return short_words(on, unit)
-    return w.told("edge {reach} {beside}", reach=w.shown(kit.reach, unit), beside=beside)
+    return w.told("edge {offset} {beside}", offset=w.shown(kit.foot_offset, unit), beside=beside)
 
 
 def short_words(on: Placement, unit: Unit) -> w.Words:
-    """The same for the list of what is coming."""
+    """The same, shorter, for the list of coming lines."""
     if on.by == "etched line" and on.total is not None and on.on != "mark":
         return (
             w.told("{etched} mark", etched=w.shown(on.total.etched, unit, bare=True))
@@ -402,9 +407,8 @@ _SHORT: dict[By, str] = {
 
 
 def leg_words(kit: Kit, on: Placement, legs: tuple[Leg, ...], back: bool, unit: Unit) -> list[w.Words]:
-    """Leg by leg: how far, what it is laid on, and how the quilt is turned at its end; nothing for a line of one leg. Curves in
-    each other's way are one leg, unless each is sewn along an edge of its own.
-    """
+    """Leg by leg: the length, what it is placed from, and the turn at its end; empty for a line of one leg.
+    Consecutive curves are one leg, unless each is sewn along its own edge."""
     sides = on.sides[::-1] if back else on.sides
     fits = on.fits[::-1] if back else on.fits
     if not any(isinstance(fit, CurveFit) for fit in fits) and not sides:
@@ -439,7 +443,7 @@ def leg_words(kit: Kit, on: Placement, legs: tuple[Leg, ...], back: bool, unit: 
 
 
 def _alike(legs: Sequence[Leg], unit: Unit) -> w.Words:
-    """Legs of one length in a sentence; empty where they differ, or their turns are not one or two by turns."""
+    """One sentence for legs of equal length; empty if lengths differ, or turns do not repeat."""
     grain = float(COARSE[unit] * MM_PER[unit])
     if max(leg.length for leg in legs) - min(leg.length for leg in legs) > grain / 2:
         return []
@@ -465,7 +469,7 @@ def _alike(legs: Sequence[Leg], unit: Unit) -> w.Words:
 
 
 def _from_pivot_to_pivot(legs: Sequence[Leg]) -> Iterable[Leg]:
-    """The legs, joined where the quilt is not turned."""
+    """The legs, merged where the quilt is not turned."""
     length = 0.0
     for number, leg in enumerate(legs):
         length += leg.length
@@ -475,7 +479,7 @@ def _from_pivot_to_pivot(legs: Sequence[Leg]) -> Iterable[Leg]:
 
 
 def summary(plan: ZonePlan, drawing: Drawing, unit: Unit) -> list[str]:
-    """How the lines of a drawing are placed, those alike together, as they are told at the machine; nothing for thousands of lines."""
+    """How the lines of a drawing are placed, equal ones together, as at the machine; empty for thousands of lines."""
     if drawing.lines > _MOST_LINES or drawing.hints or not drawing.fill.sewn:
         return []
     found = Counter(

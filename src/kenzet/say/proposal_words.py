@@ -1,4 +1,4 @@
-"""A whole plan that is proposed, in words: what it does in one sentence, and its figures, which are the plan's own."""
+"""A proposed plan in words: its effect in one sentence, and its own figures."""
 
 from __future__ import annotations
 
@@ -24,7 +24,7 @@ _LOOSE = {"soft", "loose"}
 
 
 class ZoneFill(w.Said):
-    """What a zone gets."""
+    """The fill that a zone gets."""
 
     zone: str
     name: str
@@ -32,7 +32,7 @@ class ZoneFill(w.Said):
 
 
 class ProposalView(w.Said):
-    """A whole plan; ``key`` takes it."""
+    """A whole plan; its ``key`` is sent to accept it."""
 
     key: str
     aim: Aim
@@ -43,13 +43,13 @@ class ProposalView(w.Said):
 
 
 def key_of(proposal: Proposal) -> str:
-    """The same for the same fills."""
+    """A key that is equal for equal fills."""
     told = "|".join(f"{zone}:{fill.model_dump_json()}" for zone, fill in sorted(proposal.fills.items()))
     return hashlib.blake2b(told.encode(), digest_size=8).hexdigest()
 
 
 def proposal_view(proposal: Proposal, threads: Mapping[str, Thread], unit: Unit) -> ProposalView:
-    """Planned and weighed as it will be if it is taken."""
+    """The proposal with the figures it will have if it is accepted."""
     laid = proposal.laid
     found = weigh(laid)
     ranked, _ = threads_for(laid, found, threads)
@@ -84,7 +84,7 @@ def proposal_view(proposal: Proposal, threads: Mapping[str, Thread], unit: Unit)
 
 
 def proposal_figures(proposal: Proposal) -> list[w.Row]:
-    """What it takes: its own route and marks, which are found as if it were taken."""
+    """Time, thread and marks, computed as if it were accepted."""
     laid = proposal.laid
     marks = totals_of(plan_quilt(laid).values())
     route = proposal.route

@@ -1,4 +1,4 @@
-"""The figures of a route: how far, how long, how much thread."""
+"""The figures of a route: length, time, thread."""
 
 from __future__ import annotations
 
@@ -29,7 +29,7 @@ _LINES, _TIME, _TO_BUY = tr("Lines"), tr("Sewing time, about"), tr("Thread to bu
 def route_rows(
     laid: QuiltLayout, found: QuiltRoute, left: Sequence[LeftThere] | None, unit: Unit
 ) -> list[w.Row]:
-    """What the whole route takes, and how much of it is ``left``; None where nothing is sewn yet."""
+    """The figures of the whole route, and what is ``left`` of them; None if nothing is sewn yet."""
     laid_down, turns = hands_at_work(found)
     cost = whole_needle(laid, found)
     rows = [*way_rows(found.stitched, found.travelled, found.stops, unit), *needle_rows(cost, unit)]
@@ -39,7 +39,7 @@ def route_rows(
 
 
 def _with_left(row: w.Row, left: Sequence[LeftThere], unit: Unit) -> w.Row:
-    """A figure with what is left of it behind it, where it shrinks as she sews."""
+    """A figure, followed by what is left of it if it shrinks while sewing."""
     thread = sum(one.thread for one in left)
     rest = {
         _LINES: lambda: tr("{length} left", length=long_figure(sum(one.length for one in left), unit)),
@@ -50,7 +50,7 @@ def _with_left(row: w.Row, left: Sequence[LeftThere], unit: Unit) -> w.Row:
 
 
 def hand_rows(laid_down: int, turns: int) -> list[w.Row]:
-    """How often the hands are at work."""
+    """The number of hand movements."""
     return [
         w.Row(label=[tr("Lines begun")], words=[tr("{laid_down} times", laid_down=f"{laid_down:,}")]),
         w.Row(label=[tr("Turns at the needle")], words=[f"{turns:,}"]),
@@ -58,7 +58,7 @@ def hand_rows(laid_down: int, turns: int) -> list[w.Row]:
 
 
 def throat_rows(laid: QuiltLayout, one: UnitRoute, place: str, unit: Unit) -> list[w.Row]:
-    """What lies in the throat at a place, where it does."""
+    """What lies in the throat at a place, if anything."""
     bulk = least_in_throat(laid, one.unit.part, place)
     if bulk is None:
         return []
@@ -72,7 +72,7 @@ def throat_rows(laid: QuiltLayout, one: UnitRoute, place: str, unit: Unit) -> li
 
 
 def _bobbin_rows(laid: QuiltLayout, found: QuiltRoute) -> list[w.Row]:
-    """Where each is changed, as far as a few lines tell it."""
+    """Where bobbins are changed, if a few lines can tell."""
     kit = laid.quilt.kit
     per_mm = thread(1.0, float(kit.batting.thickness.mm), float(kit.stitch.mm))
     legs = []
@@ -91,7 +91,7 @@ def _bobbin_rows(laid: QuiltLayout, found: QuiltRoute) -> list[w.Row]:
 
 
 def way_rows(sewn: float, travelled: float, stops: int, unit: Unit) -> list[w.Row]:
-    """Lines, travelling, thread stops."""
+    """Lines, travel, thread cuts."""
     share = tr(" · {value} % more", value=round(100 * travelled / sewn)) if sewn else ""
     return [
         w.Row(label=[_LINES], words=[long_figure(sewn, unit)]),
@@ -117,7 +117,7 @@ def _thread(mm: float, unit: Unit) -> str:
 
 
 def stitch_rows(laid: QuiltLayout, one: UnitRoute) -> list[w.Row]:
-    """F40: where sides repeat, the stitch length with which a stitch ends at every turn."""
+    """F40: if sides repeat, the stitch length with which a stitch ends at every turn."""
     leg = repeated_leg([line for _, drawing in one.unit.drawings for line in drawing.polylines])
     if leg is None:
         return []

@@ -1,4 +1,4 @@
-"""What a route asks of her beside following it."""
+"""Notes on a route: what it requires besides following it."""
 
 from __future__ import annotations
 
@@ -25,7 +25,7 @@ _TOLD = 0.1  # of the lines
 
 
 def route_notes(laid: QuiltLayout, found: QuiltRoute, unit: Unit) -> list[w.Known]:
-    """What the route asks of her beside following it: first what may harm the quilt."""
+    """All notes, those about possible damage first."""
     harm = [w.Known(words=[said], tone="warns") for said in dict.fromkeys(_harm(laid, found, unit))]
     rest = [w.Known(words=[said], tone="tells") for said in dict.fromkeys(_tells(laid, found, unit))]
     return [*harm, *rest]
@@ -101,7 +101,7 @@ def _tells(laid: QuiltLayout, found: QuiltRoute, unit: Unit) -> list[str]:
 
 
 def _order_notes(found: QuiltRoute, unit: Unit) -> list[str]:
-    """What it costs that lines come in an order, and where much is sewn over again."""
+    """The cost of the order of lines, and where much is sewn twice."""
     said = []
     for one in found.routes:
         name = one.unit.part.name
@@ -126,7 +126,7 @@ def _order_notes(found: QuiltRoute, unit: Unit) -> list[str]:
 
 
 def _turns(laid: QuiltLayout, found: QuiltRoute) -> list[str]:
-    """Which zones she sews before or after all others."""
+    """The zones sewn before or after all others."""
     units = [found.routes[visit.route].unit for visit in found.visits]
     sewn = {zone for unit in units for zone, _ in unit.drawings}
     said = []
@@ -148,7 +148,7 @@ def _turns(laid: QuiltLayout, found: QuiltRoute) -> list[str]:
 
 
 def _finished(found: QuiltRoute) -> list[str]:
-    """Where one direction of the grids is sewn and the next is not begun."""
+    """Where one direction of the grids is finished and the next not begun."""
     units = [found.routes[visit.route].unit for visit in found.visits]
     at = [
         k
@@ -159,7 +159,7 @@ def _finished(found: QuiltRoute) -> list[str]:
 
 
 def cell_note(one: UnitRoute, unit: Unit) -> str:
-    """Where the first whole cell of a grid lies, for those who begin there; empty where no cell is whole."""
+    """Where the first whole cell of a grid is, for those who begin there; empty if no cell is whole."""
     cells = one.unit.cells
     if cells is None:
         return ""
@@ -177,7 +177,7 @@ def cell_note(one: UnitRoute, unit: Unit) -> str:
 
 
 def pin_fault(one: UnitRoute, pin: PinnedEnds | None) -> str:
-    """Why what she has pinned could not be kept; empty where it could."""
+    """Why pinned ends could not be kept; empty if they could."""
     if pin is None or one.pinned or not (pin.start or pin.end):
         return ""
     if pin.start == "first whole cell" and one.unit.cells is None:

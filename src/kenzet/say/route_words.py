@@ -1,4 +1,4 @@
-"""A way through a unit in a sentence, and each piece of it."""
+"""A route through a unit in one sentence, and each piece of it."""
 
 from __future__ import annotations
 
@@ -31,9 +31,10 @@ _LANES = {
 
 
 def sentence(one: UnitRoute, visit: UnitVisit) -> str:
-    """How it goes, in one sentence.
+    """The route in one sentence.
 
-    It begins in a corner, says the angle of most lines and the lane of most travelling, and ends in a corner.
+    It names the corner where it begins, the direction of most lines, where most travel runs, and the corner where
+    it ends.
     """
     start, end = one.ends[::-1] if visit.back else one.ends
     begins, ends = (corner_words(one, tuple(one.network.points[node].tolist())) for node in (start, end))
@@ -55,7 +56,7 @@ def sentence(one: UnitRoute, visit: UnitVisit) -> str:
 
 
 def _ways(one: UnitRoute) -> str:
-    """Which way most of what is sewn runs."""
+    """The direction of most of what is sewn."""
     if any(course.closed for course in one.unit.courses):
         closed = sum(course.closed for course in one.unit.courses)
         if closed > len(one.unit.courses) / 2:
@@ -79,7 +80,7 @@ def _ways(one: UnitRoute) -> str:
 
 
 def leg_words(laid: QuiltLayout, one: UnitRoute, leg: Leg, length: float, unit: Unit) -> w.Words:
-    """What is done on this piece of the way, ``length`` mm of it."""
+    """What to do on this piece of the route, ``length`` mm of it."""
     far = w.shown(length, unit, COARSE[unit], about=True)
     if not leg.sews:
         return w.told("Travel {far} {lanes}.", far=far, lanes=_LANES[int(one.network.kinds[leg.edge])])
@@ -100,7 +101,7 @@ def leg_words(laid: QuiltLayout, one: UnitRoute, leg: Leg, length: float, unit: 
 
 
 def texture_name(drawing: Drawing) -> str:
-    """How a texture is called."""
+    """The name of a texture."""
     texture = getattr(drawing.fill, "texture", "")
     choices = forms(type(drawing.fill))["texture"].choices
     return next(choice.label for choice in choices if choice.key == texture)
@@ -111,7 +112,7 @@ def _percent(share: float) -> str:
 
 
 def _kind_words(kind: Kind, unit: Unit) -> w.Words:
-    """How much is travelled by the way found, and was before."""
+    """The travel of the route found, and of the one before."""
     return w.told(
         "{name}: {travelled} to travel, before {travelled2}.",
         name=kind.one.unit.part.name,

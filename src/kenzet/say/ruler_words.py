@@ -1,4 +1,4 @@
-"""Where a ruler lies for a line, which ruler, and what to check."""
+"""Where a ruler is placed for a line, which ruler, and what to check."""
 
 from __future__ import annotations
 
@@ -31,7 +31,7 @@ from kenzet.texts import tr
 
 
 class CurveView(w.Said):
-    """One of her curved edges for a curve: which side of which ruler, how it strays, and whether it will do."""
+    """A curved edge for a curve: which side of which ruler, how far it strays, and whether it fits."""
 
     name: str
     side: str
@@ -40,7 +40,8 @@ class CurveView(w.Said):
 
 
 class RulerChoice(w.Said):
-    """A straight ruler for a line: what lies on the reference and how often it is laid along; ``fault`` where it must not."""
+    """A straight ruler for a line: what lies on the reference and how many times it is placed; ``fault`` if it
+    must not be used."""
 
     key: str
     name: str
@@ -58,12 +59,13 @@ WALKING_CAUTION = tr(
 
 
 def caution_of(kit: Kit) -> str:
-    """What can hurt her, with the foot that she sews with."""
+    """The caution for the foot in use."""
     return WALKING_CAUTION if kit.sew_with == "walking foot" else CAUTION
 
 
 def ruler_choices(kit: Kit, distance: Fraction, length: float, unit: Unit) -> list[RulerChoice]:
-    """Her straight rulers for a line, the best first, those that are not safe with the foot last with the reason."""
+    """The straight rulers for a line, the best first; rulers that are unsafe with the foot are last, with the
+    reason."""
     found = []
     for key, ruler in kit.rulers.items():
         edges = [edge for edge in ruler.edges if isinstance(edge, StraightEdge)]
@@ -95,7 +97,7 @@ def ruler_choices(kit: Kit, distance: Fraction, length: float, unit: Unit) -> li
 
 
 def check_rows(on: Placement, unit: Unit) -> list[w.Row]:
-    """What must lie under another etched line when all is right: a line some way back."""
+    """What should lie under another etched line if everything is right: an earlier line."""
     if on.check is None:
         return []
     back, mark = on.check
@@ -115,7 +117,7 @@ def stitch_rows(kit: Kit, side: float) -> list[w.Row]:
 
 
 def hand_rows(found: ZonePlan, drawing: Drawing, line: int, unit: Unit) -> list[w.Row]:
-    """Where the hand on the ruler moves on; at a crossing, if there is one within its span."""
+    """Where the hand on the ruler moves: at a crossing if one is within reach."""
     start, end = found.line_ends(drawing, line)
     stops = hand_stops(math.dist(start, end), float(found.kit.hand.mm), found.crossings(drawing, line))
     if not stops or found.kit.sew_with == "walking foot":
@@ -133,7 +135,7 @@ def hand_rows(found: ZonePlan, drawing: Drawing, line: int, unit: Unit) -> list[
 
 
 def fit_words(kit: Kit, fit: CurveFit | TemplateFit, unit: Unit) -> CurveView:
-    """One of her edges for a curve: which, by how much it strays, how often it is moved."""
+    """A ruler's edge for a curve: which one, how far it strays, how many times it is moved."""
     side, words = (
         (tr(fit.edge.side), _stray(fit, unit)) if isinstance(fit, CurveFit) else ("", _unlike(fit, unit))
     )
@@ -148,7 +150,7 @@ def fit_words(kit: Kit, fit: CurveFit | TemplateFit, unit: Unit) -> CurveView:
 
 
 def _stray(fit: CurveFit, unit: Unit) -> w.Words:
-    """In sixty-fourths."""
+    """The stray in sixty-fourths of an inch."""
     if abs(fit.stray) < VISIBLE:
         return [tr("right")]
     way = tr("further out") if fit.stray > 0 else tr("flatter")
@@ -170,7 +172,7 @@ def _unlike(fit: TemplateFit, unit: Unit) -> w.Words:
 
 
 def laid_words(kit: Kit, region: Region, pose: Pose, on: Placement, unit: Unit) -> w.Words:
-    """What a line is laid from and how far away."""
+    """What a line is placed from and how far away."""
     said = lay_words(kit, on, unit)
     if on.on == "mark" and kit.sew_with == "ruler foot":
         return [*said, *_by_angle(kit, region, pose, unit)]
@@ -180,7 +182,7 @@ def laid_words(kit: Kit, region: Region, pose: Pose, on: Placement, unit: Unit) 
 
 
 def _by_angle(kit: Kit, region: Region, pose: Pose, unit: Unit) -> w.Words:
-    """The other way to set a first line (F7)."""
+    """The other way to place a first line (F7)."""
     way = set_by_angle(region, pose, kit)
     if way is None:
         return []

@@ -1,4 +1,4 @@
-"""A schedule in words: what each session holds, and whether all is done in time."""
+"""A schedule in words: what each session contains, and whether everything is finished in time."""
 
 from __future__ import annotations
 
@@ -16,7 +16,7 @@ _HALF, _WHOLE = 0.5, 0.995
 
 
 class SessionRow(w.Said):
-    """A session: its day and times, what it holds in lines, and the places."""
+    """A session: its day and times, its contents, and the places."""
 
     day: str
     times: str
@@ -25,14 +25,14 @@ class SessionRow(w.Said):
 
 
 class ScheduleView(w.Said):
-    """Every session, and a sentence on when all is done."""
+    """Every session, and a sentence on when everything is finished."""
 
     says: str
     sessions: list[SessionRow]
 
 
 def session_lines(one: Session, names: Mapping[str, str], laid: QuiltLayout) -> list[str]:
-    """What it holds, in the order in which it is done."""
+    """Its contents, in the order in which they are done."""
     lines = []
     if one.bobbins:
         lines.append(tr("Wind {bobbins} before you begin.", bobbins=texts.many(one.bobbins, "bobbin")))
@@ -69,9 +69,8 @@ def schedule_view(
     longer: int,
     wanted: int,
 ) -> ScheduleView:
-    """``by`` is the day by which all is to be done, ``longer`` the minutes that sessions would have to have for that (0 where it is done, -1 where there is none before), ``wanted`` those
-    that they have.
-    """
+    """``by`` is the day by which everything should be finished, ``longer`` the minutes that sessions would need
+    for that (0 if it is finished, -1 if there is none before), ``wanted`` the minutes they have."""
     rows = []
     for one in sessions:
         begins = datetime.combine(one.day, at)
@@ -90,7 +89,7 @@ def _clock(when: datetime) -> str:
 
 
 def too_many(wanted: int) -> str:
-    """Where no end comes in sight."""
+    """What to say if too many sessions would be needed."""
     return tr(
         "At {wanted} minutes each this takes more than {most} sessions. Choose longer sessions.",
         wanted=wanted,

@@ -1,4 +1,4 @@
-"""What is said at the machine: one step at a time, large enough to be read from a metre away."""
+"""The words at the machine: one step at a time, large enough to be read from a metre away."""
 
 from __future__ import annotations
 
@@ -14,9 +14,9 @@ from kenzet.core.route.bulk import least_in_throat
 from kenzet.core.route.network import DITCH, EDGE, LINE, RIM, STEP, TEXTURE
 from kenzet.core.sewing.log import Sewn
 from kenzet.core.sewing.now import Left, Now
+from kenzet.core.sewing.place_route import Move
 from kenzet.core.sewing.progress import Fault, ZoneLeft
 from kenzet.core.sewing.steps import SewingStep
-from kenzet.core.sewing.way import Move
 from kenzet.core.tolerances import VISIBLE
 from kenzet.core.top.layout import Part
 from kenzet.core.top.line_ends import ALLOWANCE
@@ -49,7 +49,7 @@ ENDING: dict[ThreadEnds, str] = {
 def sew_words(
     step: SewingStep, on_lanes: dict[int, int], closed: bool, unit: Unit, placed: Sequence[Floats]
 ) -> w.Words:
-    """How far and which way, and where to stop; ``placed`` is the way of its moves in the quilt."""
+    """How far and in which direction to sew, and where to stop; ``placed`` are its moves in the quilt."""
     far = w.shown(sum(move.length for move in step.sews), unit, COARSE[unit], about=True)
     first, last = placed[0][0], placed[len(step.sews) - 1][-1]
     if float(np.hypot(*(last - first))) < VISIBLE:
@@ -75,7 +75,7 @@ _DOWN = tr("needle down.")
 
 
 def edge_words(on_edge: bool, unit: Unit) -> w.Words:
-    """Where the seam that a line is laid on is the quilt's finished edge, which nothing shows before it is bound."""
+    """An addition if a line is placed from the quilt's finished edge, which is invisible before binding."""
     if not on_edge:
         return []
     return w.told(
@@ -85,7 +85,8 @@ def edge_words(on_edge: bool, unit: Unit) -> w.Words:
 
 
 def travel_words(travels: Sequence[Move], placed: Sequence[Floats], unit: Unit, course: int = -1) -> w.Words:
-    """Where one goes without sewing a line: lane by lane, after the line ``course``. What is too short to be seen is not said."""
+    """Where to travel without sewing a line: lane by lane, after the line ``course``. Travel too short to be seen
+    is left out."""
     said: w.Words = []
     for (kind, line), some in groupby(
         zip(travels, placed, strict=True), key=lambda one: (one[0].kind, one[0].course)
@@ -105,7 +106,7 @@ def travel_words(travels: Sequence[Move], placed: Sequence[Floats], unit: Unit, 
 
 
 def hand_words(stops: Sequence[float], unit: Unit) -> w.Words:
-    """Where the hand on the ruler moves on, mm along the line."""
+    """Where the hand on the ruler moves, mm along the line."""
     words: w.Words = []
     for stop in stops[:4]:
         words += [*([" · "] if words else []), w.shown(stop, unit, COARSE[unit], about=True)]
@@ -127,7 +128,7 @@ def bulk_words(laid: QuiltLayout, part: Part, place: str, unit: Unit) -> w.Words
 
 
 def begin_words(here: Now, first: Move) -> str:
-    """Where a thread is begun."""
+    """Where a thread begins."""
     x, y = here.way.route.network.points[first.nodes[0]].tolist()
     if first.stretch and max(abs(x - first.start[0]), abs(y - first.start[1])) > 1:
         return tr(
@@ -140,7 +141,7 @@ def begin_words(here: Now, first: Move) -> str:
 
 
 def then_words(laid: QuiltLayout, here: Now, step: SewingStep, go: w.Words, is_last: bool) -> w.Words:
-    """What is done when the line is sewn."""
+    """What to do after the line."""
     if go:
         return w.told("Then travel {go}.", go=go)
     if is_last and here.onward:
@@ -160,7 +161,7 @@ FAULTS: dict[Fault, str] = {
 
 
 def log_rows(sewn: Sewn, unit: Unit) -> list[w.Row]:
-    """What was sewn in all."""
+    """Totals of what was sewn."""
     rows = [
         w.Row(label=[tr("Lines sewn")], words=[long_figure(max(sewn.lines, 0.0), unit)]),
         w.Row(label=[tr("Threads begun")], words=[f"{sewn.threads}"]),
@@ -175,7 +176,7 @@ def log_rows(sewn: Sewn, unit: Unit) -> list[w.Row]:
 
 
 def earlier_words(many: int) -> list[str]:
-    """What was sewn to a plan that has been changed since."""
+    """What was sewn with a plan that has since changed."""
     lines = tr("A line was") if many == 1 else tr("{many} lines were", many=many)
     said = tr(
         "{lines} sewn with an earlier plan of these zones and not counted here. Undo to return to that plan.",
@@ -191,7 +192,7 @@ def left_words(left: Left) -> str:
 
 
 def zone_left_words(laid: QuiltLayout, left: ZoneLeft) -> dict[str, str]:
-    """The zone's name and how much of it is left where."""
+    """The zone's name, and how much of it is left where."""
     times = ("", tr(", second pass"))[left.turn] if left.turn < 2 else tr(", pass {turn}", turn=left.turn + 1)
     where = tr("one place") if left.places == 1 else tr("{places} places", places=left.places)
     return {

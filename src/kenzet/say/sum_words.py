@@ -1,4 +1,4 @@
-"""The sum that places a line, in the order in which her hands do it."""
+"""The sum that places a line, in the order in which the hands do it."""
 
 from __future__ import annotations
 
@@ -13,14 +13,14 @@ from kenzet.texts import tr
 
 
 class Term(w.Said):
-    """A term of a sum and what it stands for."""
+    """A term of a sum and its label."""
 
     words: w.Words
     label: str
 
 
 class Offer(w.Said):
-    """Something that one click sets: a spacing, what else with it (``values`` holds all), and what it does."""
+    """What one click sets: a spacing, everything that changes with it (``values``), and the effect."""
 
     value: str
     values: dict[str, str]
@@ -30,7 +30,7 @@ class Offer(w.Said):
 
 
 class SumView(w.Said):
-    """The sum of a spacing: terms that add up to ``total``, or a sentence that says why none do."""
+    """The sum of a spacing: terms that add up to ``total``, or a sentence that says why there are none."""
 
     kind: Literal["etched", "edge", "behind", "gauge", "none"]
     terms: list[Term]
@@ -44,79 +44,79 @@ class SumView(w.Said):
 SumKind = Literal["etched", "edge", "behind", "gauge", "none"]
 
 
-def the_sum(reckoned: OffsetSum, kit: Kit, unit: Unit, on: str = "", total: str = "") -> SumView:
-    """The sum in the order in which her hands do it, or why no etched line does it.
+def the_sum(total: OffsetSum, kit: Kit, unit: Unit, on: str = "", result: str = "") -> SumView:
+    """The sum in the order in which the hands do it, or why no etched line fits.
 
-    It is measured ``on`` the last line, and what comes out is how far lines lie ``apart``, unless something else is said.
+    By default it is measured ``on`` the last line, and its ``result`` is the distance between lines.
     """
-    on, total = on or tr("your last line"), total or tr("apart")
-    foot = Term(words=[w.shown(reckoned.foot, unit, bare=True)], label=tr("your foot"))
-    makes = reckoned.spacing + (reckoned.out if abs(reckoned.out) > THAT_LINE else 0)
-    result = Term(words=[w.shown(makes, unit, bare=True)], label=total)
-    ruler = kit.rulers[reckoned.ruler].name if reckoned.ruler in kit.rulers else ""
+    on, result = on or tr("your last line"), result or tr("apart")
+    foot = Term(words=[w.shown(total.foot, unit, bare=True)], label=tr("your foot"))
+    makes = total.spacing + (total.out if abs(total.out) > THAT_LINE else 0)
+    made = Term(words=[w.shown(makes, unit, bare=True)], label=result)
+    ruler = kit.rulers[total.ruler].name if total.ruler in kit.rulers else ""
 
     def view(kind: SumKind, terms: Sequence[Term] = (), sentence: w.Words | None = None) -> SumView:
         return SumView(
             kind=kind,
             terms=list(terms),
-            total=result,
+            total=made,
             sentence=sentence or [],
             instead=[],
             offers=[],
             ruler=ruler,
         )
 
-    if reckoned.mode in (Mode.TOE, Mode.BAR):
-        return view("gauge" if reckoned.gauge else "none", sentence=_by_gauge(reckoned, on, unit))
-    if reckoned.etched is not None and reckoned.etched > 0:
-        etched = Term(words=[w.shown(reckoned.etched, unit, bare=True)], label=tr("mark on {on}", on=on))
+    if total.mode in (Mode.TOE, Mode.BAR):
+        return view("gauge" if total.gauge else "none", sentence=_by_gauge(total, on, unit))
+    if total.etched is not None and total.etched > 0:
+        etched = Term(words=[w.shown(total.etched, unit, bare=True)], label=tr("mark on {on}", on=on))
         return view("etched", [etched, foot])
-    if reckoned.etched is not None:
+    if total.etched is not None:
         return view("edge", [Term(words=[tr("edge")], label=tr("on {on}", on=on)), foot])
-    if reckoned.behind > 0:
+    if total.behind > 0:
         said: w.Words = w.told(
             "This is closer than your foot’s offset, so no etched line works. Put the ruler’s edge {behind} behind {on}. That much of it then shows beyond the plastic.",
-            behind=w.shown(reckoned.behind, unit),
+            behind=w.shown(total.behind, unit),
             on=on,
         )
         return view("behind", sentence=said)
-    if not reckoned.ruler:
+    if not total.ruler:
         return view(
             "none",
             sentence=[tr("None of your straight rulers is safe with this foot: see Kit. Mark every line.")],
         )
-    none = view("none", sentence=_no_line(reckoned, unit))
-    none.offers = _near(reckoned, unit)
+    none = view("none", sentence=_no_line(total, unit))
+    none.offers = _near(total, unit)
     return none
 
 
-def _by_gauge(reckoned: OffsetSum, on: str, unit: Unit) -> w.Words:
-    spacing = w.shown(reckoned.spacing, unit)
-    if reckoned.gauge == "guide bar":
+def _by_gauge(total: OffsetSum, on: str, unit: Unit) -> w.Words:
+    spacing = w.shown(total.spacing, unit)
+    if total.gauge == "guide bar":
         return w.told(
             "Set the guide bar {spacing} from the needle and keep it on {on}.", spacing=spacing, on=on
         )
-    if reckoned.gauge:
+    if total.gauge:
         return w.told(
             "Let the foot's {gauge} run along {on}: it sews {spacing} beside it.",
-            gauge=reckoned.gauge,
+            gauge=total.gauge,
             on=on,
             spacing=spacing,
         )
     return [tr("This is wider than your guide bar reaches. Mark every line and sew on the marks.")]
 
 
-def _no_line(reckoned: OffsetSum, unit: Unit) -> w.Words:
+def _no_line(total: OffsetSum, unit: Unit) -> w.Words:
     return w.told(
         "No etched line fits: {wanted} is the mark you would need. Use a ruler that has it, mark every line, or choose a spacing close to it:",
-        wanted=w.shown(reckoned.wanted, unit),
+        wanted=w.shown(total.wanted, unit),
     )
 
 
-def _near(reckoned: OffsetSum, unit: Unit) -> list[Offer]:
+def _near(total: OffsetSum, unit: Unit) -> list[Offer]:
     offers = []
-    for etched, spacing in reckoned.nearest:
-        off = spacing - reckoned.spacing
+    for etched, spacing in total.nearest:
+        off = spacing - total.spacing
         mark: w.Words = (
             [tr("the edge")]
             if etched == 0
@@ -136,11 +136,11 @@ def _near(reckoned: OffsetSum, unit: Unit) -> list[Offer]:
     return offers
 
 
-def instead(reckoned: OffsetSum, unit: Unit) -> w.Words:
-    """The other way to place the same line: drawn along the ruler, no foot counts in."""
-    if reckoned.mode is not Mode.RULER_FOOT or (reckoned.etched is None and not reckoned.behind):
+def instead(total: OffsetSum, unit: Unit) -> w.Words:
+    """The other way to place the same line: marked along the ruler, without the foot's offset."""
+    if total.mode is not Mode.RULER_FOOT or (total.etched is None and not total.behind):
         return []
-    drawn = etched_line_for(reckoned.spacing, reckoned.foot, Mode.DRAWING)
+    drawn = etched_line_for(total.spacing, total.foot, Mode.DRAWING)
     return w.told(
         "If you mark it instead: use the {drawn} mark, no foot.", drawn=w.shown(drawn, unit, bare=True)
     )
@@ -155,15 +155,15 @@ def sum_line(view: SumView) -> str:
     return f"{said} = {w.plain(view.total.words)} {view.total.label}.{ruler}"
 
 
-def tag(reckoned: OffsetSum, on: str, unit: Unit) -> w.Words:
-    """What lies on what, as short as it is lettered beside the ruler."""
-    if reckoned.etched is not None:
+def tag(total: OffsetSum, on: str, unit: Unit) -> w.Words:
+    """The short label beside the ruler: what lies on what."""
+    if total.etched is not None:
         mark: w.Words = (
             [tr("edge")]
-            if reckoned.etched == 0
-            else w.told("{etched} mark", etched=w.shown(reckoned.etched, unit, bare=True))
+            if total.etched == 0
+            else w.told("{etched} mark", etched=w.shown(total.etched, unit, bare=True))
         )
         return w.told("{mark} on {on}", mark=mark, on=on)
-    if reckoned.behind > 0:
-        return w.told("edge {behind} behind {on}", behind=w.shown(reckoned.behind, unit), on=on)
+    if total.behind > 0:
+        return w.told("edge {behind} behind {on}", behind=w.shown(total.behind, unit), on=on)
     return [tr("no etched line fits")]

@@ -1,4 +1,4 @@
-"""The swatch book in words: what each swatch was sewn with, and what was found of it."""
+"""The swatch book in words: what each swatch was sewn with, and what was observed."""
 
 from __future__ import annotations
 
@@ -15,8 +15,10 @@ from kenzet.texts import tr
 
 
 class SwatchRow(w.Said):
-    """A swatch: its name, of which quilt and zone, the day it was put into the book; ``rows`` are its figures, in the same order for every swatch, ``fields`` what is
-    asked of her. ``fill`` can be laid into a zone. ``search`` is what it is found by.
+    """A swatch: its name, its quilt and zone, the day it was added.
+
+    ``rows`` are its figures, in the same order for every swatch; ``fields`` are to be filled in. ``fill`` can be
+    used in a zone. ``search`` is the text it is found by.
     """
 
     id: str
@@ -33,7 +35,7 @@ class SwatchRow(w.Said):
 
 
 def swatch_row(key: str, one: DatedSwatch, unit: Unit) -> SwatchRow:
-    """One of the book."""
+    """The row of one swatch."""
     swatch, found = one.swatch, one.found
     rows = figure_rows(one, unit)
     fields = [
@@ -48,7 +50,7 @@ def swatch_row(key: str, one: DatedSwatch, unit: Unit) -> SwatchRow:
 
 
 def figure_rows(one: DatedSwatch, unit: Unit) -> list[w.Row]:
-    """Sewn with what, and how it came out; what is not known is a dash."""
+    """What it was sewn with, and the results; unknown values are a dash."""
     swatch, found = one.swatch, one.found
     spacing: w.Words = [w.shown(swatch.fill.spacing.mm, unit)] if swatch.fill.is_spaced else ["–"]
     shrunk = found.shrunk

@@ -1,4 +1,4 @@
-"""At the table: what to lay on what, from where to where."""
+"""At the marking table: what to put on what, from where to where."""
 
 from __future__ import annotations
 
@@ -23,7 +23,7 @@ PEEL = tr("Peel the tape slowly: a stitch may have caught it.")
 
 
 def _without_ruler(found: ZonePlan, drawing: Drawing, step: MarkingStep, unit: Unit) -> str:
-    """What is done with a tape measure, a strip or a stencil."""
+    """What to do with a tape measure, a strip or a stencil."""
     marks = marks_of(found, drawing)
     if step.edge:
         return tr(
@@ -113,18 +113,18 @@ def step_words(found: ZonePlan, drawing: Drawing, step: MarkingStep, unit: Unit)
 
 
 def lay_words(found: ZonePlan, drawing: Drawing, step: MarkingStep, unit: Unit) -> w.Words:
-    """What is laid on what, or done without a ruler."""
+    """What goes on what, or what is done without a ruler."""
     if step.stroke is None:
         return [_without_ruler(found, drawing, step, unit)]
     return _lay(found, drawing.region, step.stroke, unit)
 
 
 def end_words(found: ZonePlan, drawing: Drawing, step: MarkingStep, unit: Unit) -> list[w.Words]:
-    """Where a stroke begins and ends; nothing where that need not be told."""
+    """Where a stroke begins and ends; empty if that is obvious."""
     ends = step.stroke.ends if step.stroke else None
     return [_end(drawing.region, end, found, unit) for end in ends or ()]
 
 
 def tick_figures(step: MarkingStep, unit: Unit) -> list[w.Shown]:
-    """What is read off the tape measure for every tick."""
+    """The reading of the tape measure for every tick."""
     return [w.shown(tick.drawn, unit, bare=True) for tick in step.edge.ticks] if step.edge else []

@@ -1,4 +1,4 @@
-"""What is said of the top as it was measured."""
+"""Words about the top as measured."""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ from kenzet.texts import tr
 
 
 def square_warning(measured: Measured | None, unit: Unit) -> w.Words:
-    """Told where the diagonals differ by more than they may."""
+    """A warning if the diagonals differ by too much."""
     if measured is None or measured.diagonals_differ <= DIAGONALS_MAY_DIFFER:
         return []
     lean = measured.out_of_square

@@ -1,4 +1,4 @@
-"""Where something lies, in words: places of the quilt, corners, directions."""
+"""Places in words: places of the quilt, corners, directions."""
 
 from __future__ import annotations
 
@@ -12,7 +12,7 @@ from kenzet.texts import tr
 
 
 def occurs(laid: QuiltLayout, zone: Zone) -> str:
-    """How often a zone is there, in words."""
+    """How many times a zone is in the quilt, in words."""
     if zone.part == TOP:
         return tr("{patches} patches, across the quilt", patches=len(zone.patches))
     if zone.part == SASHING:
@@ -60,7 +60,7 @@ def place_name(place: str) -> str:
 
 
 def _part_name(place: str) -> str:
-    """Of the key of a part that is no block."""
+    """The name of a part that is not a block, from its key."""
     part, _, number = place.partition("-")
     names = {
         "border": tr("border {number}", number=number), "side": tr("side {number}", number=number), "corner": tr("corner {number}", number=number),
@@ -79,7 +79,7 @@ def placed(part: str, place: str, which: str = "") -> str:
 
 
 def corner_words(one: UnitRoute, point: Point) -> str:
-    """Whereabouts of what is sewn in one go ``point`` (of the part) lies."""
+    """Where ``point`` (of the part) lies in the unit, in words."""
     x, y = point[0] / one.unit.part.width, point[1] / one.unit.part.height
     left, low, middle = x < 1 / 3, y < 1 / 3, 1 / 3 <= x <= 2 / 3
     across = "" if middle else tr("left") if left else tr("right")
@@ -102,7 +102,7 @@ _WAYS = (
 
 
 def way_to(start: Point | Floats, end: Point | Floats) -> str:
-    """In which direction, as the quilt lies on the screen.
+    """The direction, as the quilt appears on the screen.
 
     >>> way_to((0, 0), (0, 5)), way_to((0, 0), (3, -3)), way_to((0, 0), (-9, 1))
     ('up', 'down to the right', 'to the left')

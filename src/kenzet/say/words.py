@@ -1,6 +1,6 @@
-"""Figures and words as they are told: lengths with their fractions, amounts, rows of figures, fields to fill in.
+"""Figures and words as they are shown: lengths with fractions, amounts, rows of figures, form fields.
 
-Glossary: *words* are pieces of text with figures between them, which a screen sets as a ruler letters them.
+Glossary: *words* are pieces of text and figures in a list; a screen sets the figures like those on a ruler.
 """
 
 from __future__ import annotations
@@ -23,13 +23,13 @@ from kenzet.texts import number, tr
 
 
 class Said(BaseModel):
-    """Base of what is told: nothing undeclared is in it."""
+    """Base of everything shown: undeclared fields are refused."""
 
     model_config = ConfigDict(extra="forbid")
 
 
 class Shown(Said):
-    """A figure ready to read; ``num`` 0 where there is no fraction; ``unit`` empty where it is not said."""
+    """A figure ready to be shown; ``num`` is 0 without a fraction; ``unit`` is empty if it is not shown."""
 
     minus: bool
     whole: str
@@ -44,7 +44,7 @@ Words = list[str | Shown]
 
 
 class Row(Said):
-    """A line of figures in the slip."""
+    """A row of figures in the panel."""
 
     label: Words
     words: Words
@@ -52,16 +52,15 @@ class Row(Said):
 
 
 class Mend(Said):
-    """What a button sets to mend something."""
+    """The settings of a button that mends something."""
 
     label: str
     values: dict[str, str | None]
 
 
 class Known(Said):
-    """A sentence that she ought to know: ``tone`` "warns" where something comes out wrong, "tells" where it is only worth knowing.
-    ``at`` is the place that it speaks of, in the part's coordinates.
-    """
+    """A point of advice: ``tone`` "warns" if something comes out wrong, "tells" if it is only worth knowing.
+    ``at`` is the place it is about, in the part's coordinates."""
 
     words: Words
     tone: Literal["warns", "tells"]
@@ -70,7 +69,7 @@ class Known(Said):
 
 
 class Total(Said):
-    """A figure of the tally, with the bare number so that a change can be told, and ``how`` it comes about."""
+    """A figure of the tally, with its bare number to show changes, and ``how`` it is computed."""
 
     label: str
     words: Words
@@ -79,7 +78,7 @@ class Total(Said):
 
 
 class ChoiceView(Said):
-    """One option; ``picks`` says what may be clicked on the drawing with it."""
+    """One option; ``picks`` says what can be clicked on the drawing with it."""
 
     key: str
     label: str
@@ -87,9 +86,8 @@ class ChoiceView(Said):
 
 
 class FieldView(Said):
-    """One parameter as it is asked for. ``text`` is what the field holds; empty means ``empty``. A number lies between ``least``
-    and ``most``, where there are limits.
-    """
+    """A form field. ``text`` is its content; if that is empty, the meaning is ``empty``. Numbers are limited to
+    ``least`` and ``most`` if given."""
 
     name: str
     label: str
@@ -110,7 +108,7 @@ class FieldView(Said):
 def shown(
     mm: Fraction | float, unit: Unit, grain: Fraction | None = None, bare: bool = False, about: bool = False
 ) -> Shown:
-    """A figure for the wire; ``bare`` leaves the unit unsaid, ``about`` scant and generous."""
+    """A figure for the API; ``bare`` omits the unit, ``about`` omits scant and generous."""
     f = figure(mm, unit, grain, about)
     return Shown(
         minus=f.minus,
@@ -124,14 +122,14 @@ def shown(
 
 
 def by(width: Length, height: Length, unit: Unit) -> Words:
-    """A size; a square is said once."""
+    """A size; a square shows one figure."""
     if width.mm == height.mm:
         return [shown(width.mm, unit)]
     return [shown(width.mm, unit, bare=True), " × ", shown(height.mm, unit)]
 
 
 def fields(fill: Fill, unit: Unit) -> list[FieldView]:
-    """The form of a fill with what it holds."""
+    """The form of a fill with its present values."""
     values = fill.model_dump(mode="json")
     found = []
     for name, form in forms(type(fill)).items():
@@ -141,13 +139,13 @@ def fields(fill: Fill, unit: Unit) -> list[FieldView]:
 
 
 def model_field(model: BaseModel, name: str, unit: Unit, prefix: str = "", used: bool = True) -> FieldView:
-    """One parameter of a model, with what it holds and its limits; ``prefix`` goes before its name."""
+    """One field of a model, with its present value and limits; ``prefix`` precedes its name."""
     form = forms(type(model))[name]
     return field(prefix + name, form, getattr(model, name), unit, used, limits(type(model), name))
 
 
 def limits(model: type[BaseModel], name: str) -> tuple[float | None, float | None]:
-    """The least and the most that a number of a model may be, both accepted; None where there is no limit."""
+    """The least and the greatest value of a number of a model, both accepted; None if there is no limit."""
     least = most = None
     for rule in model.model_fields[name].metadata:
         least = getattr(rule, "ge", least)
@@ -163,7 +161,7 @@ def field(
     used: bool = True,
     limits: tuple[float | None, float | None] = (None, None),
 ) -> FieldView:
-    """One parameter for the wire."""
+    """One field for the API."""
     return FieldView(
         name=name,
         label=form.label,
@@ -201,7 +199,7 @@ _THEME = {name: theme for theme, names in _THEMES.items() for name in names}
 
 
 def theme_of(name: str) -> str:
-    """Under which heading a parameter of a fill is asked for: "Shape" where it is not about where the lines lie.
+    """The heading for a parameter of a fill; "Shape" unless it is about where the lines lie.
 
     >>> theme_of("angle"), theme_of("rise")
     ('Direction', 'Shape')
@@ -210,7 +208,7 @@ def theme_of(name: str) -> str:
 
 
 def length_text(length: Length, unit: Unit) -> str:
-    """What a field holds to be edited: as it was typed, its unit left out where it is the one she reads."""
+    """The text of a field to edit: as typed, without the unit if it is the quilter's own."""
     return length.text.removesuffix(f" {unit}")
 
 
@@ -221,12 +219,12 @@ def _plain(value: object) -> str:
 
 
 def plain(words: Words) -> str:
-    """Words with their figures in one line, for paper."""
+    """Words with their figures as plain text, for paper."""
     return "".join(word if isinstance(word, str) else f"{word.text} {word.unit}".strip() for word in words)
 
 
 def minutes(seconds: float) -> str:
-    """A time at work.
+    """A duration.
 
     >>> minutes(20), minutes(160), minutes(7000)
     ('under a minute', '3 min', '1 h 57')
@@ -238,7 +236,7 @@ def minutes(seconds: float) -> str:
 
 
 def density(per_mm: float, unit: Unit) -> str:
-    """Sewn length by area, in the unit in which she thinks of it."""
+    """Stitched length by area, in the quilter's unit."""
     return (
         tr("{per_mm} in per sq in", per_mm=f"{per_mm * INCH:.1f}")
         if unit == "in"
@@ -250,7 +248,7 @@ _MOST_ZONES = 6
 
 
 def totals(laid: QuiltLayout, plans: Mapping[str, ZonePlan], unit: Unit) -> list[Total]:
-    """What the whole plan costs as far as it is computed, and how each figure comes about: what each zone adds to it."""
+    """The totals of the whole plan as far as they are computed, and how each comes about: what every zone adds."""
     by_zone = [(plan.zone.name, totals_of([plan])) for plan in plans.values()]
     found = together(its for _, its in by_zone)
     figures: list[tuple[str, Callable[[Totals], float], Callable[[Totals], str]]] = [
@@ -273,7 +271,7 @@ def _how(parts: list[str]) -> str:
 
 
 def _widest(plans: Mapping[str, ZonePlan], unit: Unit) -> list[Total]:
-    """F44 over all that is filled; not told where it takes long."""
+    """F44 over all zones with a fill; left out if it takes long."""
     found = []
     for plan in plans.values():
         gaps = [plan.quick_gap(drawing) for drawing in plan.drawings if not drawing.layer]
@@ -310,7 +308,7 @@ _VALUE = re.compile(r"\{(\w+)\}")
 
 
 def told(text: str, **values: str | int | Shown | Words) -> Words:
-    """A text of the catalogue with figures in it: each value in its place, as a figure where it is one.
+    """A text of the catalogue with its values filled in; figures stay figures.
 
     >>> told("Sew {far} of {what}.", far="2 in", what="the line")
     ['Sew 2 in of the line.']

@@ -1,4 +1,4 @@
-"""What a quilter would be told of a zone: the most harmful first, each with what mends it where one setting does."""
+"""Advice on a zone: the most harmful point first, with its remedy if one setting is enough."""
 
 from __future__ import annotations
 
@@ -35,7 +35,7 @@ def known(
     gap: WidestGap | None,
     unit: Unit,
 ) -> list[w.Known]:
-    """All of it, the most harmful first."""
+    """All points, the most harmful first."""
     found = [
         *_nothing_sewn(drawing, unit),
         *_too_wide(plan, gap, unit),
@@ -52,7 +52,8 @@ def known(
 
 
 def drift(plan: ZonePlan, drawing: Drawing, unit: Unit) -> w.Words:
-    """What laying each line on the last one comes to, and how many drawn ones hold it; nothing where none is laid so."""
+    """The error from placing each line from the last one, and how many marked lines limit it; empty if no lines
+    are placed so."""
     return next((one.words for one in _drifts(plan, drawing, unit)), [])
 
 
@@ -104,7 +105,7 @@ def _too_wide(plan: ZonePlan, gap: WidestGap | None, unit: Unit) -> list[w.Known
 
 
 def _empty_pieces(drawing: Drawing) -> list[w.Known]:
-    """Pieces of the zone in which nothing of the fill lies are named."""
+    """Names the pieces of the zone that have no lines."""
     pieces = drawing.region.pieces
     if len(pieces) < 2 or not drawing.lines or drawing.hints or len(pieces) > _MOST_PIECES:
         return []
@@ -137,9 +138,9 @@ def _empty_pieces(drawing: Drawing) -> list[w.Known]:
 def _beyond_edge(
     laid: QuiltLayout, plan: ZonePlan, drawing: Drawing, place: str, unit: Unit
 ) -> list[w.Known]:
-    """What lacks beyond the quilt's edge for sewing on to the turns there."""
+    """The missing batting and backing beyond the quilt's edge for sewing on to the turns there."""
     far = turns_beyond_edge(laid, drawing, place)
-    needs, has = far + float(plan.kit.reach), float(ALLOWANCE + laid.quilt.batting_overhang.mm)
+    needs, has = far + float(plan.kit.foot_offset), float(ALLOWANCE + laid.quilt.batting_overhang.mm)
     if not far or needs <= has + VISIBLE:
         return []
     return [
@@ -155,7 +156,7 @@ def _beyond_edge(
 
 
 def _sliver(plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> list[w.Known]:
-    """The narrowest gap left along an edge, if it is a sliver, and what would leave more."""
+    """The narrowest gap along an edge, if it is a sliver, and its remedies."""
     narrow = next(iter(plan.edge_remainders(drawing)), None)
     if narrow is None or not narrow.sliver or drawing.lines == 0 or not drawing.fill.sewn:
         return []

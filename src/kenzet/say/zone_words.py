@@ -1,4 +1,4 @@
-"""The slip of a zone: its figures, what is offered, and what a quilter would be told."""
+"""A zone's panel in words: its figures, offers, and advice."""
 
 from __future__ import annotations
 
@@ -33,7 +33,7 @@ from kenzet.texts import tr
 
 
 class ApartView(w.Said):
-    """Places with a fill of their own, or that another zone has ``taken``."""
+    """Places with a fill of their own, or ``taken`` by another zone."""
 
     places: list[str]
     where: str
@@ -42,7 +42,7 @@ class ApartView(w.Said):
 
 
 class MeetingView(w.Said):
-    """Settings that meet the features: what to set, and in words what that means; ``exact`` is false where some miss."""
+    """Settings that meet the features, and their meaning in words; ``exact`` is false if some are missed."""
 
     values: dict[str, Any]
     words: w.Words
@@ -51,7 +51,8 @@ class MeetingView(w.Said):
 
 
 class MeetView(w.Said):
-    """The ways to meet the chosen features, the nearest to her wish first; ``said`` where there is none."""
+    """The ways to meet the chosen features, those closest to the present settings first; ``said`` if there is
+    none."""
 
     ways: list[MeetingView]
     said: str
@@ -68,7 +69,7 @@ _SAME = Fraction(1, 1000)  # mm
 
 
 def apart(laid: QuiltLayout, zone: Zone) -> list[ApartView]:
-    """Where the zone is treated apart, and how."""
+    """The places with a fill of their own, and the fill."""
     found = []
     for one in zone.apart:
         fill = f"{one.fill.label}, {one.fill.spacing.text}" if one.fill else tr("unquilted")
@@ -85,7 +86,7 @@ def apart(laid: QuiltLayout, zone: Zone) -> list[ApartView]:
 
 
 def begins(plan: ZonePlan, drawing: Drawing) -> list[w.Row]:
-    """Where each straight family begins, which way it goes, on which side the ruler lies and how often she turns the quilt."""
+    """Where each straight family begins, its direction, the side of the ruler and the turns of the quilt."""
     rows, sides = [], plan.sides(drawing)
     for side in sides:
         angle = f"{side.angle:.4g}"
@@ -109,7 +110,7 @@ def begins(plan: ZonePlan, drawing: Drawing) -> list[w.Row]:
 
 
 def offers(plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> list[Offer]:
-    """Spacings near the chosen one that suit the zone, those first that her rulers have; the one she has is told as such."""
+    """Spacings near the present one that suit the zone, those on the rulers first; the present one is flagged."""
     hers = figure(drawing.fill.spacing.mm, unit, about=True).text
     found = []
     for wish in plan.suggest_spacings(drawing, place):
@@ -134,7 +135,7 @@ def offers(plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> list[Off
 
 
 def _lacks(plan: ZonePlan, drawing: Drawing, wish: SpacingSuggestion, unit: Unit) -> str:
-    """Where none of her rulers has a spacing, the nearest that one has."""
+    """If no ruler has a spacing, the nearest one that a ruler has."""
     if not len(drawing.stretches):
         return ""
     total = best_offset_sum(plan.kit, wish.length.mm, float(drawing.lengths.max(initial=0.0)))
@@ -150,7 +151,7 @@ _MOST_CURVES = 3
 def by_her_curves(
     plan: ZonePlan, drawing: Drawing, place: str, unit: Unit
 ) -> tuple[list[Offer], list[w.Words]]:
-    """What her curved edges would make of a fill, as offers; and why one does not."""
+    """What the curved edges would make of a fill, as offers; and why one makes nothing."""
     fill = drawing.fill
     offered: list[Offer] = []
     refused: list[w.Words] = []
@@ -187,7 +188,7 @@ def _same_length(value: object, text: str) -> bool:
 
 
 def step_field(fill: Fill, slants: Sequence[Slant], unit: Unit) -> w.FieldView | None:
-    """The step along the edge as a field, where lines meet one at a slant."""
+    """The step along the edge as a field, if lines meet an edge at an angle."""
     if not slants or not takes_step(fill):
         return None
     typed = getattr(fill, "step", None) if step_is_typed(fill, slants) else None
@@ -201,7 +202,7 @@ def step_field(fill: Fill, slants: Sequence[Slant], unit: Unit) -> w.FieldView |
 
 
 def figures(told: Iterable[Figure], unit: Unit) -> list[w.Row]:
-    """What belongs to a fill beside its spacing."""
+    """The fill's figures besides its spacing."""
     return [w.Row(label=[figure.label], words=[_figure(figure, unit)], typed=figure.typed) for figure in told]
 
 
@@ -216,7 +217,7 @@ def _figure(told: Figure, unit: Unit) -> str | w.Shown:
 
 
 def _does(wish: SpacingSuggestion, wanted: Fraction) -> str:
-    """What a spacing does, and its change where there is any."""
+    """The effect of a spacing, and its change if there is any."""
     change = (wish.length.mm - wanted) / wanted
     if abs(change) < _NO_CHANGE or abs(wish.length.mm - wanted) < _SAME:
         return wish.does
@@ -228,7 +229,7 @@ def _does(wish: SpacingSuggestion, wanted: Fraction) -> str:
 def neighbourhood(
     laid: QuiltLayout, plans: Mapping[str, ZonePlan], plan: ZonePlan, place: str, unit: Unit
 ) -> list[w.Row]:
-    """How the zone stands to what lies beside it."""
+    """The zone compared with its neighbors."""
     found: list[w.Row] = []
     flows = continuity(plan)
     if flows is not None:
@@ -242,7 +243,7 @@ def neighbourhood(
 
 
 def beyond_edge(laid: QuiltLayout, plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> list[w.Row]:
-    """From where is counted at the quilt's edge, and how far lines turn beyond it."""
+    """The point from which to count at the quilt's edge, and how far outside it lines turn."""
     far = turns_beyond_edge(laid, drawing, place)
     found: list[w.Row] = []
     if laid.reaches_edge(plan.zone) and drawing.lines:
@@ -325,7 +326,7 @@ def rows(
 
 
 def meetings(ways: Sequence[PointFit], chosen: Sequence[Feature], unit: Unit) -> MeetView:
-    """The ways to meet features; what misses is said with its name and by how much."""
+    """The ways to meet features; missed features are named with their distance."""
     views = []
     for way in ways:
         counts = sorted({n for n in map(abs, way.counts) if n})
@@ -356,4 +357,4 @@ ORDERS: dict[str, tuple[str, ...]] = {
     "": (), "sets": (tr("the first set"), tr("the second set")), "rings": (tr("the outermost ring"), tr("the innermost")), "outline": (tr("the outline"), tr("what is inside it")),
     "cells": (tr("any figure"), tr("whole figures")),
 }  # fmt: skip
-"""What of a fill can be sewn first, and what it is by itself."""
+"""What can be sewn first in a fill, and the default."""

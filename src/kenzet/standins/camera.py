@@ -1,8 +1,8 @@
-"""A camera made of software: it sews a block with the errors that it is told, lays it on a table and photographs it.
+"""A simulated camera: it sews a block with given errors, puts it on a table and photographs it.
 
-It knows what was sewn, so that what is measured in its pictures can be compared with the truth. Fabric, thread, light, lens and
-sensor are rendered simply: a weave, a print, stitches with their shadow, cloth that stands up between them, a light from the side,
-perspective, a lens that bends, blur and noise.
+It knows what was sewn, so that measurements in its pictures can be compared with the truth. Fabric, thread, light,
+lens and sensor are rendered simply: a weave, a print, stitches with their shadow, cloth that stands up between
+them, light from the side, perspective, lens distortion, blur and noise.
 """
 
 from __future__ import annotations
@@ -18,19 +18,21 @@ from numpy.typing import NDArray
 Floats = NDArray[np.float64]
 Picture = NDArray[np.uint8]
 Raised = Callable[[NDArray[np.bool_], float], NDArray[np.float32]]
-"""From where stitches hold the cloth (rows, columns) and the mm of a pixel to how high it stands there, mm."""
+"""Maps the pixels where stitches hold the cloth (rows, columns) and the mm of a pixel to the height of the cloth,
+mm."""
 
 PX = 8.0
-"""px a mm of the cloth before it is photographed."""
+"""Pixels a mm of the cloth before it is photographed."""
 TABLE = 45.0
-"""mm of table about the block."""
+"""mm of table around the block."""
 _COARSE = 4  # px of the cloth, as its height is computed
 _ALONG = 0.5  # mm
 
 
 @dataclass(frozen=True, eq=False)
 class PlannedSide:
-    """A side to sew: who it is, for the truth; its ``rank`` in its set, from 0; its path (n, 2), mm, y up from the lower left."""
+    """A side to sew: its identity, for the truth; its ``rank`` in its set, from 0; its path (n, 2), mm, y up from
+    the lower left."""
 
     who: dict[str, Any]
     rank: int
@@ -39,9 +41,8 @@ class PlannedSide:
 
 @dataclass(frozen=True, eq=False)
 class Card:
-    """Something printed that lies on the table: its ``black`` cells, ``size`` mm wide and high on white paper of ``paper`` mm, the paper's lower left
-    corner ``at`` so many mm from the block's.
-    """
+    """A printed card on the table: its ``black`` cells, ``size`` mm wide and high on white paper of ``paper`` mm,
+    with the paper's lower left corner ``at`` mm from the block's."""
 
     black: NDArray[np.bool_]
     size: float
@@ -51,7 +52,8 @@ class Card:
 
 @dataclass(frozen=True, eq=False)
 class Block:
-    """``fabric`` (rows, columns, 3) at ``PX`` px a mm over ``width`` by ``height`` mm, ``busy`` where its print is; its sides."""
+    """``fabric`` (rows, columns, 3) at ``PX`` pixels a mm over ``width`` by ``height`` mm, ``busy`` where its
+    print is; and its sides."""
 
     width: float
     height: float
@@ -65,10 +67,14 @@ class Block:
 
 @dataclass(frozen=True, slots=True)
 class CameraStandIn:
-    """Every side lies ``bias`` mm to the left of its plan, ``drift`` mm more from each to the next of its set, and scatters by ``offset``; its ends
-    by ``tilt``; it strays by ``wobble`` (standard deviations, mm). One of ``missing`` sides in a hundred is not sewn. ``contrast``: how much
-    darker the thread is than the cloth, as a share, where it has no color of its own.
-    ``perspective`` and ``light`` are shares, ``fills`` how much of the picture the block fills, ``bend`` that of the lens, ``noise`` a share of white, ``clicks`` mm by which corners are clicked awry.
+    """The errors of sewing and photographing.
+
+    Every side is ``bias`` mm left of its plan, plus ``drift`` mm for each side before it in its set; sides scatter
+    by ``offset``, their ends by ``tilt``, and they wander by ``wobble`` (standard deviations, mm). ``missing`` is
+    the share of sides that are not sewn, in per cent. ``contrast`` is how much darker the thread is than the
+    cloth, as a share, if it has no color of its own. ``perspective`` and ``light`` are shares, ``fills`` is the
+    share of the picture that the block fills, ``bend`` the distortion of the lens, ``noise`` a share of white,
+    ``clicks`` the error of clicked corners, mm.
     """
 
     bias: float = 0.0
@@ -92,7 +98,7 @@ class CameraStandIn:
     seed: int = 1
 
     def photograph(self, block: Block) -> tuple[bytes, dict[str, Any]]:
-        """A JPEG, and what is true of it: corners in px as they are and as she clicks them, and every side as it was sewn."""
+        """A JPEG and the truth about it: the true and the clicked corners in px, and every side as sewn."""
         chance = np.random.default_rng(self.seed)
         sewn = [self._sewn(side, chance) for side in block.sides]
         cloth = self._cloth(block, [path for path, _ in sewn if path is not None], chance)
@@ -113,7 +119,7 @@ class CameraStandIn:
         return jpeg.tobytes(), truth
 
     def _sewn(self, side: PlannedSide, chance: np.random.Generator) -> tuple[Floats | None, dict[str, Any]]:
-        """A side as it comes out of the hands, and what is true of it."""
+        """A side as sewn, and the truth about it."""
         offset = self.bias + self.drift * side.rank + chance.normal(0, self.offset)
         tilt = chance.normal(0, self.tilt)
         steps = np.diff(side.path, axis=0)
@@ -177,7 +183,7 @@ class CameraStandIn:
     def _lit(
         self, raised: NDArray[np.float32], rows: int, columns: int, chance: np.random.Generator
     ) -> NDArray[np.float32]:
-        """How brightly the cloth is lit from one side."""
+        """The brightness of the cloth, lit from one side."""
         up, across = np.gradient(raised, _COARSE / PX)
         angle = chance.uniform(0, 2 * np.pi)
         shade = 1 + 0.5 * self.relief * (-across * np.cos(angle) + up * np.sin(angle))
@@ -191,7 +197,7 @@ class CameraStandIn:
     def _shot(
         self, cloth: NDArray[np.float32], block: Block, chance: np.random.Generator
     ) -> tuple[Picture, Floats]:
-        """The cloth through perspective, lens and sensor, and where its corners lie in the picture, px."""
+        """The cloth after perspective, lens and sensor, and its corners in the picture, px."""
         wide, high = self.size
         fills = self.fills * min(wide / block.width, high / block.height)
         middle = np.array([wide / 2, high / 2])
@@ -225,7 +231,7 @@ class CameraStandIn:
 
 
 def _lay(cloth: NDArray[np.float32], card: Card, height: float) -> None:
-    """A printed card onto the table."""
+    """Puts a printed card on the table."""
     side, mark = round(card.paper * PX), round(card.size * PX)
     paper = np.full((side, side), 235, np.float32)
     cells = cv2.resize(card.black.astype(np.uint8), (mark, mark), interpolation=cv2.INTER_NEAREST)
@@ -242,7 +248,7 @@ def _noise(chance: np.random.Generator, rows: int, columns: int, wide: int) -> N
 
 
 def _draw_stitches(onto: NDArray[np.uint8], cells: Floats) -> None:
-    """Stitch after stitch along a path, px."""
+    """Draws the stitches along a path, px."""
     far = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(cells, axis=0).T))])
     stitch, hole = 2.5 * PX, 0.35 * PX
     for begin in np.arange(0, far[-1] - hole, stitch):

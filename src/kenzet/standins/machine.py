@@ -1,7 +1,7 @@
-"""A sewing machine made of software: it sews the step that it is given, stitch by stitch, and tells it as JSON lines.
+"""A simulated sewing machine: it sews the steps it is given, stitch by stitch, and reports them as JSON lines.
 
-Its stitches wobble, its counter drifts, its thread breaks and its bobbin runs out, as much as it is told to. It knows
-nothing of the quilt but how long the step at hand is.
+Its stitches wobble, its counter drifts, its thread breaks and its bobbin runs out, as configured. All it knows of
+the quilt is the length of the present step.
 """
 
 from __future__ import annotations
@@ -17,14 +17,17 @@ from typing import Any
 
 Line = dict[str, Any]
 Told = Callable[[list[Line]], Line | None]
-"""Sends lines; gives the step at hand, None where nothing is left."""
+"""Sends lines; returns the present step, None if nothing is left."""
 _BATCH = 25
 
 
 @dataclass
 class MachineStandIn:
-    """Sews stitches of ``stitch`` mm, ``wobble`` of them out as a share; its counter is out by ``drift`` as a share. The thread breaks
-    ``breaks`` times in a metre, on the average; a bobbin lasts for ``bobbin`` mm. ``pace`` mm a second, 0 as fast as it can.
+    """Sews stitches of ``stitch`` mm with a relative error of ``wobble``; its counter has a relative error of
+    ``drift``.
+
+    The thread breaks ``breaks`` times a meter on average; a bobbin lasts ``bobbin`` mm. ``pace`` is mm a second, 0
+    for as fast as possible.
     """
 
     stitch: float = 2.5
@@ -47,7 +50,7 @@ class MachineStandIn:
         self._left = self.bobbin
 
     def sews(self, told: Told, steps: int | None = None) -> int:
-        """Step after step, at most ``steps``, until nothing is left; how many it was."""
+        """Sews at most ``steps`` steps until nothing is left; returns their number."""
         self._seq = 0
         at_hand = told([self._line("hello", name=self.name)])
         many = 0
@@ -58,7 +61,7 @@ class MachineStandIn:
         return many
 
     def _step(self, step: Line) -> Iterator[list[Line]]:
-        """The lines of one step, in batches; it ends early where the thread breaks or the bobbin is empty."""
+        """The messages of one step, in batches; it ends early if the thread breaks or the bobbin is empty."""
         far, batch, count, mm = float(step["mm"]) + float(step["travel"]), [], 0, 0.0
         sewn = 0.0
         while sewn < far - 0.05:
@@ -93,7 +96,7 @@ class MachineStandIn:
 
 
 def over_the_wire(base: str, quilt: str) -> Told:
-    """Tells a Kenzet that is served at ``base`` of ``quilt`` (its id). Raises OSError where it does not answer."""
+    """Reports to the Kenzet at ``base`` for ``quilt`` (its id). Raises OSError if it does not answer."""
 
     def told(lines: list[Line]) -> Line | None:
         body = "".join(json.dumps(line) + "\n" for line in lines).encode()
@@ -111,7 +114,7 @@ def over_the_wire(base: str, quilt: str) -> Told:
 
 
 def quilt_called(base: str, name: str) -> str:
-    """The id of the quilt of that name or id. Raises LookupError, OSError."""
+    """The id of the quilt with that name or id. Raises LookupError, OSError."""
     with urllib.request.urlopen(f"{base}/api/home") as answer:
         quilts = json.load(answer)["quilts"]
     for one in quilts:

@@ -1,6 +1,6 @@
-"""A printer made of software: it takes a PDF and prints it to pictures, as wrong as it is told to.
+"""A simulated printer: it renders a PDF to pictures, with given errors.
 
-What cannot be printed in the paper's margin is left white, as real printers do.
+The margin of the paper stays white, as on real printers.
 """
 
 from __future__ import annotations
@@ -18,9 +18,8 @@ WHITE = (255, 255, 255)
 
 @dataclass(frozen=True, slots=True)
 class PrinterStandIn:
-    """Prints ``across`` and ``up`` times as large as it should, ``skew`` degrees askew, nothing within ``margin`` mm of
-    the paper's edge, at ``dpi`` dots an inch.
-    """
+    """Prints stretched by ``across`` and ``up``, rotated by ``skew`` degrees, nothing within ``margin`` mm of the
+    paper's edge, at ``dpi`` dots an inch."""
 
     across: float = 1.0
     up: float = 1.0
@@ -29,7 +28,7 @@ class PrinterStandIn:
     dpi: int = 300
 
     def prints(self, data: bytes) -> Iterable[Image.Image]:
-        """Every page as it comes out, in the size of its paper. Raises ValueError for what is no PDF."""
+        """Every page as printed, in the size of its paper. Raises ValueError if it is no PDF."""
         try:
             document = pypdfium2.PdfDocument(data)
         except pypdfium2.PdfiumError as error:
@@ -38,7 +37,7 @@ class PrinterStandIn:
             yield self._paper(page.render(scale=self.dpi / 72).to_pil().convert("RGB"))
 
     def _paper(self, ideal: Image.Image) -> Image.Image:
-        """About the middle of the page, as paper that is fed straight and scaled by the driver."""
+        """Transforms a page about its center: paper is fed straight, and the driver scales it."""
         width, height = ideal.size
         scaled = ideal.resize(
             (max(round(width * self.across), 1), max(round(height * self.up), 1)), Image.Resampling.LANCZOS
@@ -54,7 +53,7 @@ class PrinterStandIn:
 
 
 def png(picture: Image.Image, dpi: int) -> bytes:
-    """As a file that knows how large it is."""
+    """A PNG file that states its resolution."""
     out = io.BytesIO()
     picture.save(out, "PNG", dpi=(dpi, dpi))
     return out.getvalue()

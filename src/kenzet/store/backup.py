@@ -1,8 +1,8 @@
-"""Everything that is kept, in one file, and back again.
+"""Everything that is stored, in one file, and back.
 
-A backup is a zip: ``manifest.json`` with a version, the migrations that had run, and for each table how many rows it has and the
-SHA-256 of its file; one file of JSON lines a table. It is taken from one snapshot while the app runs, and read back before it
-counts as made.
+A backup is a zip: ``manifest.json`` with a version, the migrations applied, and for each table its number of rows
+and the SHA-256 of its file; and one file of JSON lines for each table. It is taken from one snapshot while the app
+runs, and read back before it counts as done.
 """
 
 from __future__ import annotations
@@ -38,7 +38,7 @@ TABLES = (
     "remark",
     "inspection",
 )
-"""In the order in which rows can be put back."""
+"""In an order in which rows can be restored."""
 KEPT_DAYS = 7
 MOST_BYTES = 4_000_000_000
 _ROWS = 500
@@ -46,9 +46,10 @@ _NAME = "kenzet-%Y-%m-%d.zip"
 
 
 def backup(conn: Any, into: Path) -> dict[str, int]:
-    """Write everything to ``into``, which takes its place only when it is whole and was read back; the rows of each table.
+    """Write everything to ``into``, which is replaced only by a complete file that was read back; returns the number
+    of rows of each table.
 
-    Raises Unavailable where it cannot be written.
+    Raises Unavailable if it cannot be written.
     """
     part = into.with_name(f".{into.name}.part")
     try:
@@ -104,7 +105,7 @@ def _write(conn: Any, file: Any) -> None:
 
 
 def _rows(cursor: Any, table: str) -> Iterator[dict[str, Any]]:
-    """All rows, some at a time, in the order of the primary key."""
+    """All rows in batches, in the order of the primary key."""
     cursor.execute(f"SHOW KEYS FROM {table} WHERE Key_name = 'PRIMARY'")
     keys = [row["Column_name"] for row in sorted(cursor.fetchall(), key=lambda row: row["Seq_in_index"])]
     order, begin = ", ".join(keys), 0
@@ -132,7 +133,8 @@ def _meant(value: Any) -> Any:
 
 
 def checked(file: Path) -> dict[str, int]:
-    """How many rows of each table a backup holds, everything in it read and its sums compared. Raises BadValue at ``file``."""
+    """The number of rows of each table in a backup, after reading everything and comparing checksums. Raises
+    BadValue at ``file``."""
     return {table: sum(1 for _ in lines) for table, lines in _opened(file)}
 
 
@@ -171,9 +173,9 @@ def _check_manifest(manifest: Any, kept: zipfile.ZipFile) -> None:
 
 
 def restore(conn: Any, file: Path) -> dict[str, int]:
-    """Put everything of a backup into an empty database, all or nothing; the rows of each table.
+    """Restore a backup into an empty database, all or nothing; returns the number of rows of each table.
 
-    Raises BadValue at ``file``, and where quilts are kept already.
+    Raises BadValue at ``file``, and if there are quilts already.
     """
     checked(file)
     with conn.cursor() as cursor:
@@ -213,7 +215,7 @@ def _put(cursor: Any, table: str, row: dict[str, Any], known: set[str]) -> int:
 
 
 def nightly(conn: Any, folder: Path, now: datetime) -> Path | None:
-    """The copy of the day, if there is none yet; copies older than a week are let go. Raises Unavailable."""
+    """Makes the copy of the day unless it exists, and deletes copies older than a week. Raises Unavailable."""
     into = folder / now.strftime(_NAME)
     if into.exists():
         return None

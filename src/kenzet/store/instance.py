@@ -1,8 +1,8 @@
-"""A private MariaDB: its own data directory, reached by a socket only, stopped with the app.
+"""A private MariaDB: its own data directory, reached through a socket only, stopped with the app.
 
-Glossary: the *home* is the folder that holds everything of one instance: ``mariadb`` (the data),
-``run`` (pid file, log, temporary files) and ``lock``. Passwords are made again at every start and are
-never written anywhere but to a file that only its owner can read and that is removed once read.
+Glossary: the *home* is the folder with everything of one instance: ``mariadb`` (the data), ``run`` (pid file, log,
+temporary files) and ``lock``. Passwords are new at every start and are only written to a file that only its owner
+can read and that is removed once it is read.
 """
 
 from __future__ import annotations
@@ -51,8 +51,8 @@ class Logins:
 def running(home: Path) -> Iterator[Logins]:
     """A database for as long as the block runs.
 
-    Raises Unavailable, with a sentence: no server installed, already in use, damaged, no space, no
-    right to write.
+    Raises Unavailable with the reason: no server installed, already in use, damaged, no space, no permission to
+    write.
     """
     server = shutil.which("mariadbd", path=f"{os.environ.get('PATH', '')}:/usr/sbin")
     if not server:
@@ -74,7 +74,7 @@ def running(home: Path) -> Iterator[Logins]:
 
 
 class _Watched:
-    """A server that is started again where it ends by itself: killed, out of memory, or after a fault of its own."""
+    """A server that is restarted if it ends on its own: killed, out of memory, or crashed."""
 
     def __init__(self, home: Path, login: Login, start: Callable[[], subprocess.Popen[bytes]]) -> None:
         self._home, self._login, self._start = home, login, start
@@ -90,7 +90,7 @@ class _Watched:
         self._watch.start()
 
     def end(self) -> None:
-        """Stop it in good order."""
+        """Shut it down cleanly."""
         self._over.set()
         with self._starting:
             _stop(self._process, _STOP_S if self._ready else _STOP_EARLY_S)
@@ -156,7 +156,7 @@ def _only_one(home: Path) -> Iterator[None]:
 
 @contextmanager
 def _socket_folder(home: Path) -> Iterator[str]:
-    """A path for the socket short enough for the system."""
+    """A path for the socket that is short enough for the system."""
     usual = home / "run" / "db.sock"
     if len(str(usual)) < _LONGEST_SOCKET:
         yield str(usual)
@@ -166,7 +166,8 @@ def _socket_folder(home: Path) -> Iterator[str]:
 
 
 def _stop_leftover(home: Path) -> None:
-    """End every server of ours that outlived an app that was killed, also one that was only coming up; its data is safe either way."""
+    """Stop every server of ours that outlived a killed app, even one that was still starting; its data is safe
+    either way."""
     for pid in _of_ours(home):
         with suppress(OSError):
             os.kill(pid, signal.SIGTERM)
@@ -181,7 +182,8 @@ def _stop_leftover(home: Path) -> None:
 
 
 def _of_ours(home: Path) -> list[int]:
-    """The servers that run with a configuration of this home, known by that and not by a file that may not be there yet."""
+    """The servers that run with a configuration of this home, found by their command line, as a pid file may not
+    exist yet."""
     ours = tuple(f"--defaults-file={home / 'run' / name}".encode() for name in ("my.cnf", "install.cnf"))
     found = []
     for folder in Path("/proc").iterdir():
@@ -199,7 +201,7 @@ def _state(folder: Path) -> str:
 
 
 def of_running(home: Path) -> Login | None:
-    """How to come to the database of a Kenzet that runs on ``home``, as the one whose files they are; None where none runs."""
+    """The login for the database of a Kenzet that runs on ``home``, for the owner of its files; None if none runs."""
     config = home / "run" / "my.cnf"
     if not _of_ours(home) or not config.exists():
         return None
@@ -240,7 +242,7 @@ innodb-buffer-pool-load-at-startup=0
 
 
 def _make_data(home: Path, config: Path) -> None:
-    """The data directory, built beside its place and moved there when it is whole."""
+    """The data directory, built beside its place and moved there when it is complete."""
     data, building = home / "mariadb", home / "mariadb.new"
     if data.exists():
         if not (data / "ibdata1").exists() or not (data / "mysql").is_dir():
@@ -323,7 +325,7 @@ def _wait_until_ready(process: subprocess.Popen[bytes], home: Path, login: Login
 
 
 def _is_ours(process: subprocess.Popen[bytes], home: Path) -> bool:
-    """Whether the server that is up is the one we started: its pid file names our child."""
+    """Whether the running server is the one we started: its pid file names our child."""
     with suppress(OSError, ValueError):
         return int((home / "run" / "mariadbd.pid").read_text()) == process.pid
     return False
@@ -352,7 +354,7 @@ _DAMAGE = (
 
 
 def _why_it_stopped(home: Path, log: Path) -> str:
-    """In our words: what the server writes is for its makers, and may advise to throw tables away."""
+    """The reason in our words; the server's own messages are for its makers, and may advise deleting tables."""
     errors = []
     with suppress(OSError):
         errors = [line for line in log.read_text(errors="replace").splitlines() if "[ERROR]" in line]

@@ -1,4 +1,5 @@
-"""What she says of what was sewn: verdicts, notes, pictures, ticks. And blocks measured from photographs. Neither is rewritten: it is struck out."""
+"""Remarks about what was sewn (verdicts, notes, pictures, finished tasks), and blocks measured from photographs.
+Neither is rewritten, only marked as removed."""
 
 from __future__ import annotations
 
@@ -15,7 +16,8 @@ Kind = Literal["verdict", "note", "photo", "done", "left out", "measured"]
 
 @dataclass(frozen=True, slots=True)
 class Remark:
-    """``about`` is what it is of, as ``place:1-1``; ``told`` a verdict, words, the id of a photograph, what a tape said (JSON). ``when`` in seconds since 1970."""
+    """``about`` is its subject, such as ``place:1-1``; ``told`` is a verdict, a text, the id of a photograph, or a
+    tape reading (JSON). ``when`` in seconds since 1970."""
 
     id: str
     about: str
@@ -25,7 +27,7 @@ class Remark:
 
 
 def remarks(conn: Any, quilt: str) -> list[Remark]:
-    """Those that are not struck out, the oldest first."""
+    """The remarks that were not removed, the oldest first."""
     with conn.cursor() as cursor:
         cursor.execute(
             "SELECT id, about, kind, told, UNIX_TIMESTAMP(made_at) AS made FROM remark"
@@ -38,7 +40,8 @@ def remarks(conn: Any, quilt: str) -> list[Remark]:
 
 
 def remark(conn: Any, quilt: str, one: Remark) -> None:
-    """Keep it; one that is kept already (by its id) is left as it is. A new verdict of the same thing, and a new tick, take the place of the one before."""
+    """Store a remark; one with a known id is not changed. A new verdict or finished task on the same subject
+    replaces the one before."""
     with atomic(conn) as cursor:
         cursor.execute("SELECT id FROM remark WHERE quilt_id = %s AND id = %s", (quilt, one.id))
         if cursor.fetchone():
@@ -55,7 +58,7 @@ def remark(conn: Any, quilt: str, one: Remark) -> None:
 
 
 def strike(conn: Any, quilt: str, remark_id: str) -> None:
-    """It no longer counts. Raises Unknown."""
+    """Mark a remark as removed. Raises Unknown."""
     with atomic(conn) as cursor:
         cursor.execute(
             "UPDATE remark SET struck_at = CURRENT_TIMESTAMP(3) WHERE quilt_id = %s AND id = %s AND struck_at IS NULL",
@@ -67,8 +70,10 @@ def strike(conn: Any, quilt: str, remark_id: str) -> None:
 
 @dataclass(frozen=True, slots=True)
 class Inspection:
-    """A block measured from photograph ``photo`` against ``revision`` of the plan. ``found`` is how it was taken and every side; ``struck`` what she has changed of them, by
-    the side's name: null where it is struck out, mm where it is nudged.
+    """A block measured from photograph ``photo`` against ``revision`` of the plan.
+
+    ``found`` is the camera view and every side; ``struck`` has the quilter's changes, by side key: null if it is
+    removed, mm if it is moved.
     """
 
     id: str
@@ -81,7 +86,7 @@ class Inspection:
 
 
 def inspections(conn: Any, quilt: str) -> list[Inspection]:
-    """Those that are not struck out, the newest first."""
+    """The inspections that were not removed, the newest first."""
     with conn.cursor() as cursor:
         cursor.execute(
             "SELECT id, place, photo_id, revision, found, struck, UNIX_TIMESTAMP(made_at) AS made FROM inspection"
@@ -100,7 +105,7 @@ def inspections(conn: Any, quilt: str) -> list[Inspection]:
 
 
 def inspection(conn: Any, quilt: str, inspection_id: str) -> Inspection:
-    """Raises Unknown."""
+    """One inspection. Raises Unknown."""
     found = next((one for one in inspections(conn, quilt) if one.id == inspection_id), None)
     if found is None:
         raise Unknown(tr("There is no such measured picture here."), "inspection")
@@ -110,7 +115,7 @@ def inspection(conn: Any, quilt: str, inspection_id: str) -> Inspection:
 def add_inspection(
     conn: Any, quilt: str, place: str, photo: str, revision: int, found: dict[str, Any]
 ) -> str:
-    """Keep one; gives its id."""
+    """Store an inspection; returns its id."""
     new = new_id()
     with atomic(conn) as cursor:
         cursor.execute(
@@ -121,7 +126,7 @@ def add_inspection(
 
 
 def set_struck(conn: Any, quilt: str, inspection_id: str, struck: dict[str, float | None]) -> None:
-    """What she has struck out or nudged. Raises Unknown."""
+    """Store which sides were removed or moved. Raises Unknown."""
     inspection(conn, quilt, inspection_id)
     with atomic(conn) as cursor:
         cursor.execute(
@@ -131,7 +136,7 @@ def set_struck(conn: Any, quilt: str, inspection_id: str, struck: dict[str, floa
 
 
 def strike_inspection(conn: Any, quilt: str, inspection_id: str) -> None:
-    """A whole picture no longer counts. Raises Unknown."""
+    """Mark a whole inspection as removed. Raises Unknown."""
     inspection(conn, quilt, inspection_id)
     with atomic(conn) as cursor:
         cursor.execute(

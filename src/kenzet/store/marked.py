@@ -1,4 +1,4 @@
-"""How far each zone of a quilt is marked, when its marks were put on, and when they were taken off."""
+"""How much of each zone is marked, when its marks were made, and when they were removed."""
 
 from __future__ import annotations
 
@@ -11,8 +11,10 @@ from kenzet.store.pool import atomic
 
 @dataclass(frozen=True, slots=True)
 class Marked:
-    """``done`` strokes are drawn, over all places of the zone; ``put_on`` the first of them. ``stayed`` are the hours after which she found them gone by themselves, where
-    she did; ``for_hours`` those for which they have been on by now.
+    """``done`` strokes are drawn, over all places of the zone, the first on ``put_on``.
+
+    ``stayed`` is the number of hours after which they were found faded, if they were; ``for_hours`` how long they
+    have been on now.
     """
 
     zone: str
@@ -25,12 +27,12 @@ class Marked:
 
     @property
     def still_on(self) -> bool:
-        """Whether there is something left to take off."""
+        """Whether there are marks left to remove."""
         return self.done > 0 and self.taken_off is None
 
 
 def marked(conn: Any, quilt: str) -> dict[str, Marked]:
-    """All zones of a quilt of which anything was marked, by key."""
+    """All zones of a quilt with any marks, by key."""
     with conn.cursor() as cursor:
         cursor.execute(
             "SELECT zone_key, done, put_on, taken_off, TIMESTAMPDIFF(SECOND, put_at, faded_at) / 3600 AS stayed,"
@@ -55,7 +57,7 @@ def marked(conn: Any, quilt: str) -> dict[str, Marked]:
 
 
 def set_done(conn: Any, quilt: str, zone: str, done: int, today: date) -> None:
-    """So many strokes are drawn; with the first of them the marks are on, with none they never were."""
+    """Store the number of strokes drawn; with the first one the marks are on, with none they never were."""
     with atomic(conn) as cursor:
         cursor.execute(
             "INSERT INTO marked (quilt_id, zone_key, done, put_on, put_at) VALUES (%s, %s, %s, %s, IF(%s, CURRENT_TIMESTAMP, NULL))"
@@ -67,7 +69,7 @@ def set_done(conn: Any, quilt: str, zone: str, done: int, today: date) -> None:
 
 
 def take_off(conn: Any, quilt: str, zone: str, today: date, faded: bool = False) -> None:
-    """The marks of a zone are off: she took them off, or they ``faded``."""
+    """The marks of a zone are gone: they were removed, or they ``faded``."""
     with atomic(conn) as cursor:
         cursor.execute(
             "UPDATE marked SET taken_off = %s, faded_at = IF(%s, CURRENT_TIMESTAMP, NULL)"

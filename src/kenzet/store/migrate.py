@@ -1,7 +1,7 @@
-"""Migrations: numbered SQL files, one statement each, every one safe to run again.
+"""Migrations: numbered SQL files with one statement each, all of them safe to run again.
 
-The database commits at each definition statement, so a step is recorded right after it ran; a step
-that ran and was not recorded runs once more and changes nothing.
+The database commits at each DDL statement, so a step is recorded right after it ran; a step that ran but was not
+recorded runs again and changes nothing.
 """
 
 from __future__ import annotations
@@ -21,9 +21,9 @@ def steps() -> list[tuple[str, str]]:
 
 
 def migrate(conn: Any) -> list[str]:
-    """Apply what is missing; gives the names of what was applied.
+    """Apply missing migrations; returns their names.
 
-    Raises Unavailable where the data was written by a newer version.
+    Raises Unavailable if the data was written by a newer version.
     """
     known = steps()
     with conn.cursor() as cursor:

@@ -1,4 +1,4 @@
-"""Photographs, kept by owner: quilts name them, and copies of a quilt share them."""
+"""Photographs, stored by owner: quilts refer to them, and copies of a quilt share them."""
 
 from __future__ import annotations
 
@@ -20,7 +20,7 @@ class KeptPhoto:
 
 
 def add(conn: Any, owner: int, photo: KeptPhoto) -> str:
-    """Keep a photograph; gives its id."""
+    """Store a photograph; returns its id."""
     photo_id = new_id()
     with atomic(conn) as cursor:
         cursor.execute(
@@ -31,7 +31,7 @@ def add(conn: Any, owner: int, photo: KeptPhoto) -> str:
 
 
 def load(conn: Any, owner: int, photo_id: str) -> KeptPhoto:
-    """Raises Unknown."""
+    """One photograph. Raises Unknown."""
     with conn.cursor() as cursor:
         cursor.execute(
             "SELECT width, height, jpeg FROM photo WHERE id = %s AND owner_id = %s", (photo_id, owner)

@@ -1,4 +1,4 @@
-"""Connections to the private database, and the one way to write."""
+"""Connections to the private database, and the only way to write."""
 
 from __future__ import annotations
 
@@ -23,7 +23,7 @@ _LOST = (pymysql.err.OperationalError, pymysql.err.InterfaceError, OSError)
 
 @dataclass(frozen=True, slots=True)
 class Login:
-    """Where the database listens and as whom to come."""
+    """The socket of the database and the account to use."""
 
     socket: str
     user: str
@@ -31,7 +31,7 @@ class Login:
 
 
 def connect(login: Login, database: str | None = NAME) -> Any:
-    """One plain connection; rows are dictionaries; nothing is committed by itself."""
+    """A plain connection; rows are dictionaries; nothing is committed automatically."""
     return pymysql.connect(
         unix_socket=login.socket,
         user=login.user,
@@ -44,7 +44,7 @@ def connect(login: Login, database: str | None = NAME) -> Any:
 
 
 class Pool:
-    """A pool of connections, made at the first use."""
+    """A pool of connections, created at the first use."""
 
     def __init__(self, login: Login, most: int = 8) -> None:
         self._login = login
@@ -53,7 +53,7 @@ class Pool:
 
     @contextmanager
     def connection(self) -> Iterator[Any]:
-        """A connection for one request. Raises Unavailable where the database does not answer."""
+        """A connection for one request. Raises Unavailable if the database does not answer."""
         try:
             conn = self._made().connection()
         except _LOST as error:
@@ -81,16 +81,17 @@ class Pool:
 
 
 def new_id() -> str:
-    """Twelve letters and digits that are hard to mistake for one another."""
+    """Twelve letters and digits that are hard to confuse with each other."""
     return "".join(secrets.choice(_ALPHABET) for _ in range(12))
 
 
 @contextmanager
 def atomic(conn: Any) -> Iterator[Any]:
-    """A writing transaction and its cursor: committed whole, or not at all. Raises Unavailable where the disk is all but full.
+    """A write transaction and its cursor: committed as a whole, or not at all. Raises Unavailable if the disk is
+    nearly full.
 
-    ``begin`` comes first: only then does the pool report a connection that was lost on the way
-    instead of quietly carrying on with the second half on a new one.
+    ``begin`` comes first: only then does the pool report a lost connection, instead of silently continuing the
+    second half on a new one.
     """
     room.check()
     conn.begin()

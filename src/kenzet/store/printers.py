@@ -1,4 +1,4 @@
-"""Her printers: by how much each wants a sheet stretched so that it prints true."""
+"""Printers and their corrections."""
 
 from __future__ import annotations
 
@@ -18,7 +18,7 @@ def printers(conn: Any, owner: int) -> list[Printer]:
 
 
 def put(conn: Any, owner: int, printer: Printer) -> None:
-    """Keep one; what was kept under its name is replaced."""
+    """Store a printer; one with the same name is replaced."""
     with atomic(conn) as cursor:
         cursor.execute(
             "INSERT INTO printer (owner_id, name, across, up) VALUES (%s, %s, %s, %s)"
@@ -28,6 +28,6 @@ def put(conn: Any, owner: int, printer: Printer) -> None:
 
 
 def remove(conn: Any, owner: int, name: str) -> None:
-    """Forget one, if it is there."""
+    """Delete a printer, if it exists."""
     with atomic(conn) as cursor:
         cursor.execute("DELETE FROM printer WHERE owner_id = %s AND name = %s", (owner, name))

@@ -1,8 +1,8 @@
 """Quilts and their revisions.
 
-A revision is never changed. Undo shows its parent; redo shows the newest child; a change made after
-an undo becomes the newest child, so redo never leads into what was left behind. Every function takes
-a connection and the owner's number; the writing ones take the version that the caller last saw.
+A revision is never changed. Undo shows its parent; redo shows the newest child; a change after an undo becomes the
+newest child, so redo never leads into abandoned revisions. Every function takes a connection and the owner's
+number; those that write take the version that the caller last saw.
 """
 
 from __future__ import annotations
@@ -25,7 +25,7 @@ State = Literal["at hand", "put away", "deleted"]
 
 @dataclass(frozen=True, slots=True)
 class Kept:
-    """A quilt as it is kept now. ``undo`` and ``redo`` say what they would take back or do again."""
+    """The present state of a quilt. ``undo`` and ``redo`` say, in words, what they would undo or redo."""
 
     id: str
     version: int
@@ -37,7 +37,7 @@ class Kept:
 
 @dataclass(frozen=True, slots=True)
 class Listed:
-    """A line of the list of quilts."""
+    """An entry of the list of quilts."""
 
     id: str
     name: str
@@ -48,7 +48,7 @@ class Listed:
 
 
 def add(conn: Any, owner: int, quilt: Quilt) -> str:
-    """Keep a new quilt; gives its id."""
+    """Store a new quilt; returns its id."""
     quilt_id = new_id()
     with atomic(conn) as cursor:
         cursor.execute(
@@ -77,14 +77,14 @@ def listed(conn: Any, owner: int) -> list[Listed]:
 
 
 def set_state(conn: Any, owner: int, quilt_id: str, state: State) -> None:
-    """Put a quilt away, delete it, or take it to hand again: a deleted one is kept and can come back. Raises Unknown."""
+    """Archive a quilt, delete it, or restore it: a deleted one is kept and can be restored. Raises Unknown."""
     with atomic(conn) as cursor:
         _locked(cursor, owner, quilt_id)
         cursor.execute("UPDATE quilt SET state = %s WHERE id = %s", (state, quilt_id))
 
 
 def load(conn: Any, owner: int, quilt_id: str) -> Kept:
-    """Raises Unknown."""
+    """The present state of a quilt. Raises Unknown."""
     with conn.cursor() as cursor:
         kept = _load(cursor, owner, quilt_id)
     conn.commit()
@@ -92,7 +92,7 @@ def load(conn: Any, owner: int, quilt_id: str) -> Kept:
 
 
 def planned_at(conn: Any, owner: int, quilt_id: str, revision: int) -> Kept:
-    """The quilt as it was planned at a revision. Raises Unknown."""
+    """The quilt at a revision. Raises Unknown."""
     with conn.cursor() as cursor:
         cursor.execute(
             "SELECT q.version, r.document FROM quilt q JOIN revision r ON r.quilt_id = q.id"
@@ -107,7 +107,8 @@ def planned_at(conn: Any, owner: int, quilt_id: str, revision: int) -> Kept:
 
 
 def document(conn: Any, owner: int, quilt_id: str) -> str:
-    """The plan as it is kept, unread: what is left of a quilt that can no longer be read. Raises Unknown."""
+    """The plan as stored, without parsing it: all that is left of a quilt that can no longer be read. Raises
+    Unknown."""
     with conn.cursor() as cursor:
         row = _shown(cursor, owner, quilt_id)
     conn.commit()
@@ -116,10 +117,10 @@ def document(conn: Any, owner: int, quilt_id: str) -> str:
 
 @dataclass(frozen=True, slots=True)
 class Made:
-    """A change: the quilt after it and what was done, in words.
+    """A change: the quilt after it, and what was done, in words.
 
-    ``key`` names it: sent twice, it is made once. With ``joins`` it becomes one undo step with the
-    revision before.
+    ``key`` identifies it: sent twice, it is made once. With ``joins`` it forms one undo step with the revision
+    before.
     """
 
     quilt: Quilt
@@ -129,7 +130,7 @@ class Made:
 
 
 def change(conn: Any, owner: int, quilt_id: str, version: int, made: Sequence[Made]) -> Kept:
-    """Keep changes in order, each as a revision, all or none. Raises Unknown, Stale."""
+    """Store changes in order, each as a revision, all or none. Raises Unknown, Stale."""
     with atomic(conn) as cursor:
         row = _locked(cursor, owner, quilt_id)
         new = [one for one in made if not _is_made(cursor, quilt_id, one.key)]
@@ -156,7 +157,7 @@ def _keep(cursor: Any, quilt_id: str, shown: int, one: Made) -> int:
 
 
 def undo(conn: Any, owner: int, quilt_id: str, version: int) -> Kept:
-    """Show the parent of what is shown; at the first revision nothing happens. Raises Unknown, Stale."""
+    """Show the parent of the present revision; at the first revision nothing happens. Raises Unknown, Stale."""
     with atomic(conn) as cursor:
         row = _locked(cursor, owner, quilt_id)
         _refuse_stale(row, version)
@@ -167,7 +168,7 @@ def undo(conn: Any, owner: int, quilt_id: str, version: int) -> Kept:
 
 
 def redo(conn: Any, owner: int, quilt_id: str, version: int) -> Kept:
-    """Show the newest child of what is shown, if there is one. Raises Unknown, Stale."""
+    """Show the newest child of the present revision, if there is one. Raises Unknown, Stale."""
     with atomic(conn) as cursor:
         row = _locked(cursor, owner, quilt_id)
         _refuse_stale(row, version)
@@ -178,7 +179,7 @@ def redo(conn: Any, owner: int, quilt_id: str, version: int) -> Kept:
 
 
 def unit(conn: Any, owner: int) -> str:
-    """The unit in which the owner reads: in or mm."""
+    """The owner's unit: in or mm."""
     with conn.cursor() as cursor:
         cursor.execute("SELECT unit FROM owner WHERE id = %s", (owner,))
         found = str(cursor.fetchone()["unit"])
@@ -187,7 +188,7 @@ def unit(conn: Any, owner: int) -> str:
 
 
 def set_unit(conn: Any, owner: int, chosen: str) -> None:
-    """Keep the unit in which the owner reads; no length changes."""
+    """Store the owner's unit; no length changes."""
     with atomic(conn) as cursor:
         cursor.execute("UPDATE owner SET unit = %s WHERE id = %s", (chosen, owner))
 
@@ -220,7 +221,7 @@ def _load(cursor: Any, owner: int, quilt_id: str) -> Kept:
 
 @lru_cache(maxsize=32)
 def _read(document: str) -> Quilt:
-    """What is at hand is not read again at every key."""
+    """Cached, so that a quilt in use is not parsed at every key press."""
     return read(with_plain_names(json.loads(document)))
 
 

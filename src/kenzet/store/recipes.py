@@ -1,4 +1,4 @@
-"""Recipes, kept by owner under their names."""
+"""Recipes, stored by owner and name."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ from kenzet.texts import tr
 
 
 def listed(conn: Any, owner: int) -> list[Recipe]:
-    """All, by name."""
+    """All recipes, by name."""
     with conn.cursor() as cursor:
         cursor.execute("SELECT name, fill FROM recipe WHERE owner_id = %s ORDER BY name", (owner,))
         rows = cursor.fetchall()
@@ -22,7 +22,7 @@ def listed(conn: Any, owner: int) -> list[Recipe]:
 
 
 def keep(conn: Any, owner: int, recipes: Sequence[Recipe]) -> None:
-    """Keep recipes; one of the same name is replaced. Raises TooMany."""
+    """Store recipes; one with the same name is replaced. Raises TooMany."""
     with atomic(conn) as cursor:
         for recipe in recipes:
             fill = recipe.model_dump_json(include={"fill"})
@@ -39,6 +39,6 @@ def keep(conn: Any, owner: int, recipes: Sequence[Recipe]) -> None:
 
 
 def forget(conn: Any, owner: int, name: str) -> None:
-    """Take one away, if it is there."""
+    """Delete a recipe, if it exists."""
     with atomic(conn) as cursor:
         cursor.execute("DELETE FROM recipe WHERE owner_id = %s AND name = %s", (owner, name))

@@ -1,4 +1,5 @@
-"""Room on the disk while the app runs: nothing is written that would fill it, for a database on a full disk stands still."""
+"""Free disk space while the app runs: nothing is written that could fill the disk, as a database on a full disk
+stops."""
 
 from __future__ import annotations
 
@@ -9,17 +10,17 @@ from kenzet.core.errors import Unavailable
 from kenzet.texts import tr
 
 LEAST = 150 * 1024 * 1024
-"""Bytes: the largest photograph, twice over, and what the database writes beside it."""
+"""Bytes: twice the largest photograph, and what the database writes with it."""
 _watched: list[Path] = []
 
 
 def watch(folder: Path) -> None:
-    """From now on its disk is looked at before each write."""
+    """Check the disk of ``folder`` before each write from now on."""
     _watched[:] = [folder]
 
 
 def check() -> None:
-    """Raises Unavailable, naming the disk and what is needed, where there is too little room to write anything."""
+    """Raises Unavailable, naming the disk and the space needed, if there is too little space to write."""
     for folder in _watched:
         free = shutil.disk_usage(folder).free
         if free < LEAST:

@@ -1,4 +1,4 @@
-"""What was done at the machine: a quilt's events in the order in which they came in. None is ever changed."""
+"""The events at the machine, in the order in which they arrived. None is ever changed."""
 
 from __future__ import annotations
 
@@ -13,9 +13,10 @@ from kenzet.store.pool import atomic
 
 
 def append(conn: Any, quilt: str, events: Sequence[Event]) -> None:
-    """Keep them, in this order. One that is kept already (by its id) is left as it is.
+    """Store events in this order; one with a known id is ignored.
 
-    The quilt's row is held meanwhile, so that two devices' events never come to be kept in another order than numbered.
+    The quilt's row is locked meanwhile, so that events of two devices are always stored in the order of their
+    numbers.
     """
     with atomic(conn) as cursor:
         cursor.execute("SELECT id FROM quilt WHERE id = %s FOR UPDATE", (quilt,))
@@ -26,7 +27,7 @@ def append(conn: Any, quilt: str, events: Sequence[Event]) -> None:
 
 
 def after(conn: Any, quilt: str, seq: int) -> list[tuple[int, Event]]:
-    """All that came in after number ``seq``, with their numbers."""
+    """All events that arrived after number ``seq``, with their numbers."""
     with conn.cursor() as cursor:
         cursor.execute(
             "SELECT seq, told FROM sewing_event WHERE quilt_id = %s AND seq > %s ORDER BY seq", (quilt, seq)

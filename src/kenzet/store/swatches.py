@@ -1,4 +1,5 @@
-"""The swatch book, kept by owner. A swatch is never rewritten; what was found of it may change; one that is taken out is struck out."""
+"""The swatch book, stored by owner. A swatch is never rewritten, only its observations may change; a removed one
+is marked as removed."""
 
 from __future__ import annotations
 
@@ -15,14 +16,14 @@ from kenzet.texts import tr
 
 @dataclass(frozen=True, slots=True)
 class SwatchInBook:
-    """A swatch under its ``id``."""
+    """A swatch with its ``id``."""
 
     id: str
     dated: DatedSwatch
 
 
 def listed(conn: Any, owner: int) -> list[SwatchInBook]:
-    """All that are in the book, the newest first."""
+    """All swatches in the book, the newest first."""
     with conn.cursor() as cursor:
         cursor.execute(
             "SELECT id, sewn, found, UNIX_TIMESTAMP(made_at) AS made FROM swatch"
@@ -43,7 +44,7 @@ def listed(conn: Any, owner: int) -> list[SwatchInBook]:
 
 
 def load(conn: Any, owner: int, swatch_id: str) -> SwatchInBook:
-    """Raises Unknown."""
+    """One swatch. Raises Unknown."""
     found = next((one for one in listed(conn, owner) if one.id == swatch_id), None)
     if found is None:
         raise Unknown(tr("There is no such swatch in the book."), "swatch")
@@ -51,7 +52,7 @@ def load(conn: Any, owner: int, swatch_id: str) -> SwatchInBook:
 
 
 def add(conn: Any, owner: int, swatches: Sequence[KeptSwatch]) -> list[str]:
-    """Put swatches into the book; gives their ids. Raises TooMany, and keeps none then."""
+    """Add swatches to the book; returns their ids. Raises TooMany, and stores none then."""
     new = [new_id() for _ in swatches]
     with atomic(conn) as cursor:
         for key, one in zip(new, swatches, strict=True):
@@ -71,7 +72,7 @@ def add(conn: Any, owner: int, swatches: Sequence[KeptSwatch]) -> list[str]:
 
 
 def set_found(conn: Any, owner: int, swatch_id: str, found: SwatchFound) -> None:
-    """What she found of one, again. Raises Unknown."""
+    """Store the observations about a swatch. Raises Unknown."""
     load(conn, owner, swatch_id)
     with atomic(conn) as cursor:
         cursor.execute(
@@ -81,7 +82,7 @@ def set_found(conn: Any, owner: int, swatch_id: str, found: SwatchFound) -> None
 
 
 def strike(conn: Any, owner: int, swatch_id: str) -> None:
-    """Take one out of the book. Raises Unknown."""
+    """Remove a swatch from the book. Raises Unknown."""
     load(conn, owner, swatch_id)
     with atomic(conn) as cursor:
         cursor.execute(

@@ -1,9 +1,11 @@
-"""The message catalogue: every sentence that a person reads is looked up here, in the language of this process.
+"""The message catalog: every sentence that a person reads is looked up here, in the language of this process.
 
-English is written where it is used, as the first argument of ``tr``, ``many``, ``plural`` and ``told``. ``tools/texts`` collects
-all of it, that of the pages too, in one file, ``en.po``. A translation is a copy of that file, named by its language, beside it.
+English is written where it is used, as the first argument of ``tr``, ``many``, ``plural`` and ``told``.
+``tools/texts`` collects all of it, that of the pages too, in one file, ``en.po``. A translation is a copy of that
+file beside it, named by its language.
 
-Glossary: a *text* is a sentence or a label as it stands in the catalogue, with its values in braces: ``{count} lines in “{zone}”``.
+Glossary: a *text* is a sentence or a label in the catalog, with its values in braces: ``{count} lines in
+“{zone}”``.
 """
 
 from __future__ import annotations
@@ -29,20 +31,20 @@ HERE = Path(__file__).resolve().parent
 ENGLISH = "en"
 _VALUE = re.compile(r"\{[^{}]*\}")
 PAGES = ("ui/", "src/kenzet/texts/keys.py")
-"""With one of these begin the names of the files whose texts a browser looks up."""
+"""Prefixes of the files whose texts are looked up in the browser."""
 _COUNTED = 201
-"""Below this, every form that a language has for whole numbers has turned up."""
+"""All plural forms of a language for whole numbers occur below this number."""
 LANGUAGE: Final = os.environ.get("KENZET_LANGUAGE") or ENGLISH
-"""Set before Kenzet starts: one person, one language."""
+"""Set before Kenzet starts; one language for each run."""
 
 
 def languages() -> list[str]:
-    """The languages that there are: English, those with a file beside this one, and the one for tests."""
+    """The available languages: English, those with a file beside this one, and the pseudo-language."""
     return [*sorted(file.stem for file in HERE.glob("*.po")), PSEUDO]
 
 
 def catalogue(language: str) -> gettext.NullTranslations:
-    """The texts of a language; English is as it is written. Raises LookupError: a language without a file."""
+    """The texts of a language; English is as written. Raises LookupError for a language without a file."""
     if language == PSEUDO:
         return Pseudo()
     if language == ENGLISH:
@@ -61,7 +63,7 @@ def catalogue(language: str) -> gettext.NullTranslations:
 
 
 def _has_its_values(text: str | Sequence[str], said: str | Sequence[str] | None) -> bool:
-    """Whether a translation holds no value that its text has not: such a one could not be filled in."""
+    """Whether a translation has no value that its text lacks; such a value could not be filled in."""
     texts, forms = ((one,) if isinstance(one, str) else one or () for one in (text, said))
     known = set(_VALUE.findall(" ".join(texts)))
     return all(set(_VALUE.findall(form)) <= known for form in forms)
@@ -75,7 +77,7 @@ LOCALE = Locale.parse(ENGLISH if LANGUAGE == PSEUDO else LANGUAGE, sep="-")
 
 
 def tr(text: str, **values: object) -> str:
-    """A text in this language, with its values in their places.
+    """A text in the current language, with its values filled in.
 
     >>> tr("Sew {count} of {zone}.", count=3, zone="Star")
     'Sew 3 of Star.'
@@ -85,9 +87,9 @@ def tr(text: str, **values: object) -> str:
 
 
 def of_pages() -> dict[str, str | dict[str, str]]:
-    """The texts that the pages look up themselves, by their English; none where that is what they say.
+    """The texts that the pages look up themselves, by their English; without those that do not differ.
 
-    Of a text of a count every form, by its name in this language's plurals: "one", "other", …
+    For a text with a count every form, by its name in this language's plurals: "one", "other", …
     """
     if LANGUAGE == ENGLISH:
         return {}
@@ -106,7 +108,7 @@ def of_pages() -> dict[str, str | dict[str, str]]:
 
 
 def on_day(day: date, weekday: bool = False, year: bool = False) -> str:
-    """A day as it is read.
+    """A date in words.
 
     >>> on_day(date(2026, 11, 30)), on_day(date(2026, 11, 30), weekday=True)
     ('November 30', 'Monday, November 30')
@@ -123,7 +125,7 @@ def on_day(day: date, weekday: bool = False, year: bool = False) -> str:
 
 
 def number(count: int) -> str:
-    """A whole number as it is read.
+    """A whole number with its separators.
 
     >>> number(1284)
     '1,284'
@@ -132,7 +134,7 @@ def number(count: int) -> str:
 
 
 def many(count: int, one: str, other: str = "") -> str:
-    """How many of what; ``other`` is the plural where it is not ``one`` with an s.
+    """A count and its noun; ``other`` is the plural if it is not ``one`` with an s.
 
     >>> many(1, "line"), many(1200, "line"), many(2, "patch", "patches")
     ('1 line', '1,200 lines', '2 patches')
@@ -141,7 +143,7 @@ def many(count: int, one: str, other: str = "") -> str:
 
 
 def counted(count: int, one: str, other: str, **values: object) -> str:
-    """A text of a count: ``one`` for a single one, ``other`` for more; ``{count}`` is the count as it is read.
+    """A text with a count: ``one`` for a count of one, ``other`` for others; ``{count}`` is the formatted count.
 
     >>> counted(1, "One zone is open.", "{count} zones are open."), counted(3, "One zone is open.", "{count} zones are open.")
     ('One zone is open.', '3 zones are open.')
@@ -150,7 +152,7 @@ def counted(count: int, one: str, other: str, **values: object) -> str:
 
 
 def plural(count: int, one: str, other: str = "") -> str:
-    """The noun that goes with a count.
+    """The form of a noun for a count.
 
     >>> plural(1, "bobbin"), plural(0, "bobbin")
     ('bobbin', 'bobbins')

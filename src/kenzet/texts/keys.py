@@ -1,6 +1,7 @@
-"""Keys that are shown as they are stored. A key is for files and never changes; the word that is read for it may.
+"""Keys that are shown as they are stored. A key is for files and never changes; its word on the screen may.
 
-Where a key is shown, it is looked up like any text: ``tr(quilt.use)``. Here stands each of them once, so that the catalogue has it.
+Where a key is shown, it is looked up like any text: ``tr(quilt.use)``. Each is listed here once, so that the
+catalog has it.
 """
 
 from __future__ import annotations

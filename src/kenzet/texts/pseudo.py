@@ -1,6 +1,6 @@
-"""A language for tests: English with accents and longer words, between brackets.
+"""A pseudo-language for tests: English with accents and longer words, in brackets.
 
-What still stands without accents on a screen was forgotten; what is cut off would not fit in German either.
+Text without accents on a screen was not looked up; text that is cut off would not fit in other languages either.
 """
 
 from __future__ import annotations
@@ -10,14 +10,14 @@ import re
 from typing import Final
 
 PSEUDO: Final = "en-XA"
-"""The tag by which the field knows accented English."""
+"""The usual tag for accented English."""
 _ACCENTED = str.maketrans("acdegijklnorstuwyzACDEGIJKLNORSTUWYZ", "áçďéĝíĵķļñóŕšţúŵýžÁÇĎÉĜÍĴĶĻÑÓŔŠŢÚŴÝŽ")
 _VALUE = re.compile(r"(\{[^{}]*\})")
 _VOWEL = re.compile(r"([aeiou])(?=[a-z])")
 
 
 def accented(text: str) -> str:
-    """The text as the language for tests says it; values in braces stay.
+    """The text in the pseudo-language; values in braces do not change.
 
     >>> accented("{count} lines left")
     '⟦{count} ļííñééš ļééfţ⟧'
@@ -28,12 +28,12 @@ def accented(text: str) -> str:
 
 
 class Pseudo(gettext.NullTranslations):
-    """Its catalogue: every text, made as it is asked for."""
+    """A catalog that makes every text on demand."""
 
     def gettext(self, message: str) -> str:
         """One text."""
         return accented(message)
 
     def ngettext(self, msgid1: str, msgid2: str, n: int) -> str:
-        """A noun that goes with a count, in English's two forms."""
+        """The form of a noun for a count, as in English."""
         return accented(msgid1 if n == 1 else msgid2)

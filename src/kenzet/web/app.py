@@ -1,4 +1,4 @@
-"""The application: its settings and how it is put together."""
+"""The application: its settings and its parts."""
 
 from __future__ import annotations
 
@@ -16,10 +16,10 @@ from kenzet.web.backups import backups
 from kenzet.web.balance import balance
 from kenzet.web.begin import begin
 from kenzet.web.bench import bench
-from kenzet.web.cupboard import cupboard
 from kenzet.web.drawing import drawing
 from kenzet.web.exports import EXPORTS, blueprint
 from kenzet.web.inspections import inspections
+from kenzet.web.inventory import inventory
 from kenzet.web.job import job
 from kenzet.web.kit import kit
 from kenzet.web.log import log
@@ -54,9 +54,8 @@ from kenzet.web.zones import zones
 
 @dataclass(frozen=True, slots=True)
 class Settings:
-    """``pool`` reaches the database; ``pages`` holds the built front end, or None without one;
-    ``backups`` the daily copies of everything, ``routes`` the last route of each quilt.
-    """
+    """``pool`` reaches the database; ``pages`` has the built front end, or None; ``backups`` has the daily copies,
+    ``routes`` the last route of each quilt."""
 
     pool: Pool | None
     pages: Path | None = None
@@ -112,7 +111,7 @@ def create_app(settings: Settings) -> OpenAPI:
     app.register_api(recipes)
     app.register_api(marks)
     app.register_api(kit)
-    app.register_api(cupboard)
+    app.register_api(inventory)
     app.register_api(backups)
     app.register_api(begin)
     app.register_api(texts)
@@ -122,16 +121,16 @@ def create_app(settings: Settings) -> OpenAPI:
 
 
 def _in_language(index: str) -> Response:
-    """The page that loads all others: it names the language, which it reads of itself."""
+    """The entry page, with the language in its ``lang`` attribute, from which the pages read it."""
     return Response(index.replace(f'lang="{ENGLISH}"', f'lang="{LANGUAGE}"', 1), mimetype="text/html")
 
 
 LONGEST_NAME = 200
-"""Of a file or a page: a longer one is none of ours."""
+"""Longest name of a file or page; longer ones do not exist."""
 
 
 def _serve_pages(app: OpenAPI, pages: Path) -> None:
-    """Files of the built front end; every other address is a page of its own within it."""
+    """Files of the built front end; every other address is a page within it."""
 
     def page(name: str = "index.html") -> Response:
         if max(map(len, name.split("/"))) > LONGEST_NAME:

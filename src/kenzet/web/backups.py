@@ -1,4 +1,4 @@
-"""All quilts, tools and logs as one file, and what is known of the copies that are made by themselves."""
+"""Downloads of all data, and the state of the automatic copies."""
 
 from __future__ import annotations
 
@@ -18,7 +18,8 @@ backups = Blueprint("backups", __name__, url_prefix="/api")
 
 
 class CopiesView(m.Wire):
-    """Where the daily copies lie, for how many ``days`` each is kept, and when the ``last`` was made; empty where none is."""
+    """The folder of the daily copies, the number of ``days`` each is kept, and when the ``last`` was made; empty
+    if there is none."""
 
     folder: str
     days: int
@@ -27,7 +28,7 @@ class CopiesView(m.Wire):
 
 @backups.get("/backups", responses={200: CopiesView})
 def copies() -> Response:
-    """The copies that are made by themselves."""
+    """The automatic copies."""
     folder = current_app.extensions["backups"]
     newest = last_copy(folder) if folder else None
     made = datetime.fromtimestamp(newest.stat().st_mtime) if newest else None
@@ -45,7 +46,7 @@ def all_files() -> Response:
 
 @backups.get("/backup.zip")
 def everything() -> Response:
-    """Everything that is kept: what ``./start --restore`` takes."""
+    """Everything that is stored, for ``./start --restore``."""
     with connection() as conn:
         data = backup_bytes(conn)
     return file_answer(data, "application/zip", datetime.now().strftime("kenzet-%Y-%m-%d.zip"))

@@ -1,4 +1,4 @@
-"""The balance of a quilt: how firm, how high, what is seen first, which thread; and the map of it."""
+"""The balance of a quilt: how firm and how high, what is seen first, which thread; and the density map."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ from kenzet.core.plan.planner import plan_quilt
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.formats.density_picture import density_picture
 from kenzet.say.balance_words import AccentRow, BalanceView, accent_row, balance_view
-from kenzet.store import cupboard, swatches
+from kenzet.store import inventory, swatches
 from kenzet.store.quilts import LOCAL_OWNER, Kept
 from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, connection, laid_quilt
@@ -31,24 +31,24 @@ MAPS: Table[tuple[str, int], bytes] = Table("density maps", most=4)
 
 
 class BalanceQuery(m.Wire):
-    """``reads`` is how many times as dense one of two zones is where they look different."""
+    """``reads`` is the ratio of densities from which two zones look different."""
 
     unit: Unit = "in"
     reads: Annotated[float, Field(ge=1.1, le=10)] = 2.0
 
 
 class MapQuery(m.Wire):
-    """``revision`` only makes the address another where the plan is another."""
+    """``revision`` only makes the address differ between plans."""
 
     revision: int | None = None
 
 
 @balance.get("/balance", responses={200: BalanceView})
 def balanced(path: m.QuiltKey, query: BalanceQuery) -> Response:
-    """Everything that is said of it."""
+    """All figures of the balance."""
     kept, laid = laid_quilt(path.quilt)
     with connection() as conn:
-        own = cupboard.things(conn, LOCAL_OWNER)
+        own = inventory.things(conn, LOCAL_OWNER)
         book = [one.dated for one in swatches.listed(conn, LOCAL_OWNER)]
     found = _weighed(kept, laid)
     threads = {key: one for key, one in own.items() if isinstance(one, Thread) and one.state == "at hand"}
@@ -59,14 +59,15 @@ def balanced(path: m.QuiltKey, query: BalanceQuery) -> Response:
 
 
 class TryRequest(m.Reading):
-    """A kind of fill, by its name, tried in another zone too."""
+    """A kind of fill, by name, to try in another zone too."""
 
     name: Annotated[str, Field(min_length=1, max_length=80)]
     zone: m.ZoneKey
 
 
 class TryView(m.Wire):
-    """How that kind of fill would lie then; ``at`` is the middle of its places, mm. ``fill`` sets it there."""
+    """Where that kind of fill would be then; ``at`` is the center of its places, mm. ``fill`` is what to set
+    there."""
 
     row: AccentRow
     at: list[float]
@@ -75,7 +76,7 @@ class TryView(m.Wire):
 
 @balance.post("/balance/try", responses={200: TryView})
 def try_place(path: m.QuiltKey, body: TryRequest) -> Response:
-    """Nothing is changed."""
+    """A trial; nothing is changed."""
     kept, laid = laid_quilt(path.quilt)
     tried, fill = moved(laid, _weighed(kept, laid).plans, body.name, body.zone)
     every = accents(tried, plan_quilt(tried))
@@ -92,7 +93,7 @@ def _weighed(kept: Kept, laid: QuiltLayout) -> Balance:
 
 @balance.get("/density.png")
 def density(path: m.QuiltKey, query: MapQuery) -> Response:
-    """The map of how firmly it is stitched."""
+    """The density map as a picture."""
     kept, laid = laid_quilt(path.quilt)
     key = (kept.id, kept.revision)
     found = laid.memo.get(MAPS, key) or laid.memo.put(MAPS, key, density_picture(laid))

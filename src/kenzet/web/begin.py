@@ -1,4 +1,4 @@
-"""A quilt before it is begun: what a wish comes to, and the blocks to choose the first one from."""
+"""A quilt before it is created: a preview of the choices, and the blocks to choose from."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""The ruler bench: what the screen needs to move a ruler over a zone by itself, and where one lies for a line."""
+"""The ruler bench: what the screen needs to move a ruler over a zone, and where one is placed for a line."""
 
 from __future__ import annotations
 
@@ -33,7 +33,7 @@ def bench_view(path: m.QuiltKey, body: BenchRequest) -> Response:
 
 @bench.post("/bench/lay", responses={200: LayView})
 def lay(path: m.QuiltKey, body: LayRequest) -> Response:
-    """Where a ruler lies for a planned line."""
+    """Where a ruler is placed for a planned line."""
     _, laid = laid_quilt(path.quilt)
     found = planned(laid, body.zone).layered(body.layer)
     drawing = found.drawing_at(body.place)
@@ -48,7 +48,7 @@ def lay(path: m.QuiltKey, body: LayRequest) -> Response:
 
 @bench.post("/curve", responses={200: FoundCurve})
 def curve(path: m.QuiltKey, body: CurveRequest) -> Response:
-    """The radius of a curve by chord and rise (F24), and which of her edges sews it."""
+    """The radius of a curve from chord and rise (F24), and the ruler edges that sew it."""
     _, laid = laid_quilt(path.quilt)
     chord, rise = (curve_length(body, name) for name in ("chord", "rise"))
     return answer(found_curve(laid.quilt.kit, float(chord.mm), float(rise.mm), body.unit))

@@ -1,4 +1,4 @@
-"""How the parts of the API are made: as the library's, but described only where a description is wanted."""
+"""Blueprints of the API: the library's, but the description is only computed when it is needed."""
 
 from __future__ import annotations
 
@@ -7,9 +7,8 @@ import os
 from flask_openapi3 import APIBlueprint
 
 WANTED = "KENZET_DESCRIBED"
-"""Environment variable: set while the description of the API is made. To describe every request takes a second and a half, which a
-start would wait for.
-"""
+"""Environment variable that is set while the description of the API is made. Describing every request takes one
+and a half seconds, which a start should not wait for."""
 
 
 class Blueprint(APIBlueprint):

@@ -13,7 +13,7 @@ _REFUSED = {
     "description": tr("Refused: what is wrong, and in which field"),
     "content": {"application/problem+json": {"schema": {"$ref": "#/components/schemas/Problem"}}},
 }
-"""What every request may be answered with instead."""
+"""The error response of every request."""
 
 
 _BINARY = {"type": "string", "format": "binary"}
@@ -21,11 +21,12 @@ _FILES = {
     "zip": "application/zip", "pdf": "application/pdf", "svg": "image/svg+xml", "dxf": "image/vnd.dxf", "csv": "text/csv", "jpg": "image/jpeg", "png": "image/png", "ics": "text/calendar",
     "json": "application/json",
 }  # fmt: skip
-"""What is sent, by the ending of its path."""
+"""Media type by the ending of the path."""
 
 
 def description() -> str:
-    """The description as JSON, keys in a fixed order; in a process that has not loaded the application yet."""
+    """The description as JSON with keys in a fixed order; to be run in a process that has not loaded the
+    application yet."""
     os.environ[WANTED] = "yes"
     from kenzet.web.app import Settings, create_app
 
@@ -44,9 +45,8 @@ def description() -> str:
 
 
 def _plain(part: Any) -> Any:
-    """Without what the types of the front end cannot carry through a request: tuples become lists of their length, keys of a
-    certain form any keys, lengths their text, and what can only be null is left out.
-    """
+    """Removes what the front end's types cannot express: tuples become lists, keys with a pattern any strings,
+    lengths their text; properties that can only be null are dropped."""
     if isinstance(part, list):
         return [_plain(one) for one in part]
     if not isinstance(part, dict):

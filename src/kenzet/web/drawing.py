@@ -1,4 +1,4 @@
-"""A block of her own: the points and seams to draw with, and drawings that are brought in."""
+"""Hand-drawn blocks: the points and seams to draw with, and drawing files."""
 
 from __future__ import annotations
 
@@ -60,7 +60,7 @@ def block_drawing(path: BlockOfQuilt, query: m.Reading) -> Response:
 
 @drawing.post("/read-drawing", responses={200: BroughtView})
 def read_drawing(query: FileQuery) -> Response:
-    """A block out of an SVG or DXF file, sent as it is; nothing is kept."""
+    """A block from an SVG or DXF file in the request body; nothing is stored."""
     data = upload(MOST_BYTES, tr("A drawing"))
     width = None
     if query.width.strip():

@@ -1,4 +1,5 @@
-"""What the machine screen would say from the first line to the last, and after what goes wrong on the way: no server, no clock."""
+"""What the machine screen would say from the first line to the last, including mishaps on the way; without server
+or clock."""
 
 from __future__ import annotations
 
@@ -15,7 +16,7 @@ from kenzet.core.plan.planner import plan_zone
 from kenzet.core.route.quilt import route_quilt
 from kenzet.core.sewing.along import lines_there
 from kenzet.core.sewing.log import Event, Kind, Log
-from kenzet.core.sewing.now import Now, UnitWays, in_quilt, now, ways_of
+from kenzet.core.sewing.now import Now, PlaceRoutes, in_quilt, now, place_routes
 from kenzet.core.sewing.steps import SewingStep, sewn_until
 from kenzet.core.sewing.stretch import Stretch
 from kenzet.core.top.quilt_layout import QuiltLayout
@@ -28,9 +29,8 @@ from kenzet.web.wire.steps import step_views
 
 @dataclass(frozen=True)
 class Mishaps:
-    """Lines by their number in the order in which they are told, from 1: ``skip`` these, ``unpick`` those when they are sewn; where the
-    thread ``breaks``, so much of the line, 0 to 1, is sewn.
-    """
+    """Lines by their number in sewing order, from 1: ``skip`` these, ``unpick`` those after sewing; where the
+    thread ``breaks``, the share of the line sewn before, 0 to 1."""
 
     skip: Collection[int] = ()
     breaks: Mapping[int, float] = field(default_factory=dict)
@@ -38,11 +38,11 @@ class Mishaps:
 
 
 def dry_run(laid: QuiltLayout, mishaps: Mishaps, unit: Unit) -> Iterable[dict[str, Any]]:
-    """Step after step as JSON values: what is said, and for a line its placement. What was skipped is taken up at the end."""
+    """Step by step as JSON values: what is said, and for a line its placement. Skipped lines are sewn at the end."""
     route = route_quilt(laid)
     if not route.visits:
         return
-    machine = _Machine(ways_of(laid, route))
+    machine = _Machine(place_routes(laid, route))
     _check(machine.ways, mishaps)
     number = 0
     while True:
@@ -65,8 +65,8 @@ def dry_run(laid: QuiltLayout, mishaps: Mishaps, unit: Unit) -> Iterable[dict[st
         yield from machine.through(here, step, number, mishaps, told)
 
 
-def _check(ways: UnitWays, mishaps: Mishaps) -> None:
-    """Raises BadValue for a line that will not come."""
+def _check(ways: PlaceRoutes, mishaps: Mishaps) -> None:
+    """Raises BadValue for a line that does not exist."""
     many = sum(ways.of(visit).many for visit in ways.route.visits)
     for number in (*mishaps.skip, *mishaps.breaks, *mishaps.unpick):
         if not 1 <= number <= many:
@@ -116,9 +116,9 @@ def _placing(laid: QuiltLayout, machine: _Machine, here: Now, step: SewingStep) 
 
 
 class _Machine:
-    """Does what it is told; ``last`` is the line of each drawing sewn last, by place."""
+    """A simulated machine; ``last`` is the line of each drawing sewn last, by place."""
 
-    def __init__(self, ways: UnitWays) -> None:
+    def __init__(self, ways: PlaceRoutes) -> None:
         self.ways, self.log = ways, Log()
         self.last: dict[str, dict[str, int]] = {}
 
@@ -139,7 +139,7 @@ class _Machine:
     def through(
         self, here: Now, step: SewingStep, number: int, mishaps: Mishaps, told: dict[str, Any]
     ) -> Iterable[dict[str, Any]]:
-        """A line, with what goes wrong there."""
+        """Sews a line, with the mishaps that occur there."""
         place = here.visit.place
         if number in mishaps.skip:
             self.tell("skipped", place, back=_stretches(step))

@@ -1,4 +1,4 @@
-"""Every file that can be kept or printed, as one table: its address, its link and what writes it come from its row.
+"""One table of all files that can be saved or printed: address, link and writer come from its rows.
 
 A new export is a writer in ``formats`` and a row here.
 """
@@ -14,7 +14,7 @@ from flask import Response
 
 from kenzet.core.advice.recipes import RecipeBook
 from kenzet.core.errors import BadValue, Unknown
-from kenzet.core.kit.cupboard import KitFile
+from kenzet.core.kit.inventory import KitFile
 from kenzet.core.logbook.swatch import KeptSwatch, SwatchBook
 from kenzet.core.marks.marking import method_of
 from kenzet.core.marks.repeat import repeat_of
@@ -27,7 +27,7 @@ from kenzet.formats.job_content import job_content
 from kenzet.formats.marks_csv import strokes_csv, ticks_csv
 from kenzet.formats.placement import TRUE, Fit, room_on
 from kenzet.formats.relief_picture import longer_side, relief_picture
-from kenzet.formats.route_svg import way_svg
+from kenzet.formats.route_svg import place_route_svg
 from kenzet.formats.svg import svg
 from kenzet.store import logbook, printers, recipes, swatches
 from kenzet.store.quilts import LOCAL_OWNER
@@ -40,7 +40,7 @@ from kenzet.web.state.logs import logs
 from kenzet.web.state.routes import routes
 from kenzet.web.wire import base as m
 from kenzet.web.wire.job import JobQuery
-from kenzet.web.wire.route import WayQuery
+from kenzet.web.wire.route import RouteAtQuery
 from kenzet.web.wire.sheets import BookQuery, CardsQuery, CheckQuery, ReliefPng, SheetQuery, StripQuery
 
 PDF, SVG, DXF, CSV, JSON = "application/pdf", "image/svg+xml", "image/vnd.dxf", "text/csv", "application/json"
@@ -56,7 +56,7 @@ PATHS: dict[Scope, type[m.Wire]] = {"zone": m.ZoneOfQuilt, "quilt": m.QuiltKey}
 
 @dataclass(frozen=True, slots=True)
 class File:
-    """What was written, and the name under which it is kept."""
+    """The content of a file, and its name."""
 
     data: bytes
     name: str
@@ -64,9 +64,11 @@ class File:
 
 @dataclass(frozen=True, slots=True)
 class Export:
-    """``label`` is the text of its link, ``file`` the end of its address. It is written of a zone, of a quilt, or of all that is
-    ``mine``; ``write`` takes the path (none of what is mine) and the ``query``. ``of_sheet`` ones are linked beside the mark sheet, those
-    that ``need`` ticks or strokes where there are some.
+    """``label`` is the text of its link, ``file`` the end of its address. It belongs to a zone, a quilt, or to
+    everything that is ``mine``; ``write`` takes the path (none for ``mine``) and the ``query``.
+
+    Exports ``of_sheet`` are linked beside the mark sheet; those that ``need`` ticks or strokes only if there are
+    any.
     """
 
     key: str
@@ -81,12 +83,12 @@ class Export:
 
     @property
     def address(self) -> str:
-        """As a rule for the router, below /api."""
+        """The router's rule, below /api."""
         return WHERE[self.scope] + self.file
 
     @property
     def link(self) -> m.ExportLink:
-        """As the front end makes its links from it."""
+        """What the front end makes its link from."""
         url = f"/api{self.address}".replace("<", "{").replace(">", "}")
         return m.ExportLink(key=self.key, label=self.label, url=url, of_sheet=self.of_sheet, needs=self.needs)
 
@@ -104,7 +106,7 @@ def _sheet(path: m.ZoneOfQuilt, query: SheetQuery) -> MarkSheet:
 
 
 def _fit(name: str) -> Fit:
-    """How a printer's sheets are corrected."""
+    """The correction of a printer."""
     if not name:
         return TRUE
     with connection() as conn:
@@ -135,7 +137,7 @@ def _dxf(sheet: MarkSheet, unit: Unit) -> bytes:
 
 
 def _strip(path: m.ZoneOfQuilt, query: StripQuery) -> File:
-    """A strip with the ticks of one edge, to be cut out and laid along it."""
+    """A strip with the ticks of one edge, to cut out and place along it."""
     sheet = _sheet(path, query)
     if query.edge >= len(sheet.ticked):
         raise Unknown(tr("That edge has no ticks."), "edge")
@@ -152,7 +154,7 @@ def _plan(path: m.QuiltKey, _: m.Reading) -> File:
 
 
 def _job(path: m.QuiltKey, query: JobQuery) -> File:
-    """With the route as far as it is found: a longer search is not waited for."""
+    """The job sheet, with the route found so far; a longer search is not waited for."""
     kept, laid = laid_quilt(path.quilt)
     try:
         route = routes().soon(kept, laid).route
@@ -164,10 +166,10 @@ def _job(path: m.QuiltKey, query: JobQuery) -> File:
     return File(job_pdf(sheet, query.paper, query.large), "job-sheet.pdf")
 
 
-def _way(path: m.QuiltKey, query: WayQuery) -> File:
-    """The way through one place, at true size, every line numbered; as far as it is found."""
+def _way(path: m.QuiltKey, query: RouteAtQuery) -> File:
+    """The route at one place at true size, every line numbered; as found so far."""
     kept, laid = laid_quilt(path.quilt)
-    data, part = way_svg(laid, routes().soon(kept, laid).route, query.number, query.unit)
+    data, part = place_route_svg(laid, routes().soon(kept, laid).route, query.number, query.unit)
     return File(data, f"{part}-route.svg")
 
 
@@ -271,7 +273,7 @@ EXPORTS = (
     Export("strip-pdf", tr("Print as a strip to put along the edge"), "zone", "strip.pdf", PDF, StripQuery, _strip),
     Export("plan-json", tr("Save as a file"), "quilt", "plan.json", JSON, m.Reading, _plan),
     Export("job-pdf", tr("Print the job sheet (PDF)"), "quilt", "job.pdf", PDF, JobQuery, _job),
-    Export("route-svg", tr("Download numbered route (SVG)"), "quilt", "route.svg", SVG, WayQuery, _way),
+    Export("route-svg", tr("Download numbered route (SVG)"), "quilt", "route.svg", SVG, RouteAtQuery, _way),
     Export("relief-png", tr("Relief as a picture (PNG)"), "quilt", "relief.png", PNG, ReliefPng, _relief),
     Export("density-csv", tr("Firmness as a table (CSV)"), "quilt", "density.csv", CSV, m.Reading, _density),
     Export("log-pdf", tr("Print the log (PDF)"), "quilt", "log.pdf", PDF, JobQuery, _log),
@@ -289,7 +291,7 @@ EXPORTS = (
 
 
 def links() -> list[m.ExportLink]:
-    """Of all exports."""
+    """The links of all exports."""
     return [export.link for export in EXPORTS]
 
 
@@ -302,7 +304,7 @@ def blueprint(table: Iterable[Export]) -> Blueprint:
 
 
 def _view(export: Export) -> Callable[..., Response]:
-    """The view of one row, with the path and the query that it takes."""
+    """The view function of one row, with its path and query."""
 
     def of_something(path: Any, query: Any) -> Response:
         file = export.write(path, query)

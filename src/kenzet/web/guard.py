@@ -1,4 +1,4 @@
-"""The gate: who may ask, how large, in what form; and every error as problem JSON."""
+"""The gate: who may send requests, how large, in what form; and every error as problem JSON."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ TAKE_FILES = {
     "drawing.read_drawing",
     "photos.add_photo",
     "photos.fabric_color_of",
-    "cupboard.bring_things",
+    "inventory.bring_things",
     "swatches.bring_swatches",
     "log_import.bring_log",
 }
@@ -41,7 +41,7 @@ def problem(status: int, title: str, detail: str, field: str = "") -> Response:
 
 
 def install(app: Flask) -> None:
-    """Hang the gate into ``app``."""
+    """Install the gate in ``app``."""
     app.config["MAX_CONTENT_LENGTH"] = MOST_BYTES
     app.before_request(_gate)
     app.after_request(_headers)
@@ -51,7 +51,7 @@ def install(app: Flask) -> None:
 
 
 def wrong_form(error: ValidationError) -> Response:
-    """A request whose own form is wrong, at its field."""
+    """The error for a malformed request, at its field."""
     return _told(at_field(error))
 
 
@@ -62,7 +62,7 @@ def _gate() -> Response | None:
 
 
 def _check_body() -> Response | None:
-    """JSON from our own pages only, and not too much of it; a view that takes files weighs them itself."""
+    """Accepts JSON only from our own pages, up to a size; views that take files check them themselves."""
     origin = request.headers.get("Origin")
     if origin is not None and origin != f"http://{request.host}":
         return problem(
@@ -84,7 +84,7 @@ def _check_body() -> Response | None:
 
 
 def _sends_no_json() -> bool:
-    """Whether there is nothing to look at, or what the view takes instead."""
+    """Whether there is no body to check, or the view takes something else."""
     if request.method == "DELETE":
         return not request.content_length
     takes = {FILES: TAKE_FILES, LINES: TAKE_LINES}.get(request.mimetype, set())
@@ -103,7 +103,7 @@ def _headers(response: Response) -> Response:
 
 
 def problem_of(error: KenzetError) -> Problem:
-    """An error as it goes over the wire."""
+    """An error as sent to the client."""
     status = next((code for kind, code in STATUS.items() if isinstance(error, kind)), 500)
     return Problem(title=type(error).__name__, status=status, detail=error.message, field=error.field)
 

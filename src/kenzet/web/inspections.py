@@ -1,4 +1,4 @@
-"""Sewn blocks measured from photographs: taken in, shown, struck out."""
+"""Sewn blocks measured from photographs: added, shown, removed."""
 
 from __future__ import annotations
 
@@ -34,14 +34,16 @@ from kenzet.web.wire import base as m
 
 inspections = Blueprint("inspections", __name__, url_prefix="/api/quilts/<quilt>")
 _SHOWN_PX = 4.0
-"""px a mm of the picture that is shown."""
+"""Pixels a mm of the picture that is shown."""
 _ONE_AT_A_TIME = threading.Lock()
-"""A photograph and its flat picture take room: one is measured at a time."""
+"""One measurement at a time, as a photograph and its flattened picture need much memory."""
 
 
 class InspectionRequest(m.Reading):
-    """A photograph of the block at ``place``; its ``corners`` in shares of its width and height (upper left, upper right, lower right, lower left), or null to
-    find them by the corner cards. ``all_lines``: as if all that is planned were sewn.
+    """A photograph of the block at ``place``.
+
+    ``corners`` are shares of its width and height (upper left, upper right, lower right, lower left), or null to
+    find them by the corner cards. With ``all_lines``, everything planned counts as sewn.
     """
 
     photo: Annotated[str, Field(pattern=r"^[a-z0-9]{12}$")]
@@ -51,17 +53,17 @@ class InspectionRequest(m.Reading):
 
 
 class InspectionOfQuilt(m.QuiltKey):
-    """Which measured picture of which quilt."""
+    """Identifies an inspection of a quilt."""
 
     inspection: Annotated[str, Field(pattern=r"^[a-z0-9]{12}$")]
 
 
 class PictureQuery(m.Wire):
-    """Nothing is asked besides."""
+    """No parameters."""
 
 
 class ChangeSide(m.Reading):
-    """A side by its key: struck out (null), nudged to so many mm to the left of its plan, or as it was found (``back``)."""
+    """A side by its key: removed (null), moved to that many mm left of its plan, or as found (``back``)."""
 
     side: Annotated[str, Field(pattern=r"^[a-z0-9-]{1,40}\.[0-9]\.[0-9a-f]{8}/[0-9]{1,6}/[0-9]{1,6}$")]
     nudged: Annotated[float, Field(ge=-25, le=25, allow_inf_nan=False)] | None = None
@@ -69,13 +71,13 @@ class ChangeSide(m.Reading):
 
 
 class InspectionsView(m.Wire):
-    """The blocks that were measured, the newest first: place, when, and the id of each."""
+    """The measured blocks, the newest first: place, time, and id of each."""
 
     inspections: list[InspectionCard]
 
 
 class InspectionCard(m.Wire):
-    """One of them."""
+    """One measured block."""
 
     id: str
     place: str
@@ -85,7 +87,7 @@ class InspectionCard(m.Wire):
 
 @inspections.get("/inspections", responses={200: InspectionsView})
 def listed(path: m.QuiltKey) -> Response:
-    """Of the whole quilt."""
+    """All inspections of a quilt."""
     laid_quilt(path.quilt)
     with connection() as conn:
         found = store.inspections(conn, path.quilt)
@@ -100,7 +102,7 @@ def listed(path: m.QuiltKey) -> Response:
 
 @inspections.post("/inspections", responses={200: InspectionView})
 def inspect(path: m.QuiltKey, body: InspectionRequest) -> Response:
-    """Measure a photograph and keep what was found."""
+    """Measure a photograph and store the result."""
     kept, laid = laid_quilt(path.quilt)
     if not is_whole(laid, body.place):
         raise BadValue(tr("Only blocks with four corners can be measured from a photo."), "place")
@@ -129,14 +131,14 @@ def _corners(picture: Any, body: InspectionRequest, width: float, height: float)
 
 @inspections.get("/inspections/<inspection>", responses={200: InspectionView})
 def shown(path: InspectionOfQuilt, query: m.Reading) -> Response:
-    """One of them, whole."""
+    """One inspection with all details."""
     kept, _ = laid_quilt(path.quilt)
     return answer(_view(kept, path.inspection, query.unit))
 
 
 @inspections.get("/inspections/<inspection>/flat.jpg")
 def flat_picture(path: InspectionOfQuilt, query: PictureQuery) -> Response:
-    """The photograph, straightened, with a margin about the block."""
+    """The photograph, straightened, with a margin around the block."""
     laid_quilt(path.quilt)
     with connection() as conn:
         one = store.inspection(conn, path.quilt, path.inspection)
@@ -149,7 +151,7 @@ def flat_picture(path: InspectionOfQuilt, query: PictureQuery) -> Response:
 
 @inspections.post("/inspections/<inspection>/side", responses={200: InspectionView})
 def change_side(path: InspectionOfQuilt, body: ChangeSide) -> Response:
-    """Strike a side out, nudge it, or take that back."""
+    """Remove a side, move it, or restore it."""
     kept, _ = laid_quilt(path.quilt)
     with connection() as conn:
         one = store.inspection(conn, path.quilt, path.inspection)
@@ -164,7 +166,7 @@ def change_side(path: InspectionOfQuilt, body: ChangeSide) -> Response:
 
 @inspections.post("/inspections/<inspection>/strike", responses={200: InspectionsView})
 def strike(path: InspectionOfQuilt) -> Response:
-    """A whole picture no longer counts."""
+    """Remove a whole inspection."""
     laid_quilt(path.quilt)
     with connection() as conn:
         store.strike_inspection(conn, path.quilt, path.inspection)
@@ -191,7 +193,7 @@ def _view_of(one: Inspection) -> View:
 
 
 def report_of(kept: Kept, one: Inspection) -> tuple[QuiltLayout, Frame, Report]:
-    """What it says, against the plan of then."""
+    """Its report, against the plan at that time."""
     laid = laid_at(kept, one.revision)
     frame, found = findings_of(laid, one)
     return laid, frame, reported(laid, frame, found)

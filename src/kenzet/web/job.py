@@ -1,4 +1,4 @@
-"""What is done before the first stitch."""
+"""The work before the first stitch."""
 
 from __future__ import annotations
 

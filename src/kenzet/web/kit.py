@@ -1,4 +1,4 @@
-"""The kit that a quilt is planned with: what it takes from the cupboard, and what that makes."""
+"""The kit of a quilt: what it copies from the tools and supplies, and what its rulers make."""
 
 from __future__ import annotations
 
@@ -14,6 +14,6 @@ kit = Blueprint("kit", __name__, url_prefix="/api/quilts/<quilt>")
 
 @kit.get("/kit", responses={200: KitView})
 def kit_view(path: m.QuiltKey, query: m.Reading) -> Response:
-    """The quilt's kit, and what the cupboard has otherwise."""
+    """The quilt's kit, and how the present tools and supplies differ from it."""
     kept, _ = laid_quilt(path.quilt)
     return answer(kit_of(kept.quilt.kit, her_things(), query.unit))

@@ -1,4 +1,4 @@
-"""The logbook: how far the quilt is, every sitting and block, what she says of them, and what is left to finish."""
+"""The log: progress, every sitting and block, remarks about them, and what is left to finish."""
 
 from __future__ import annotations
 
@@ -36,7 +36,7 @@ from kenzet.core.numbers.measure import Length, Unit
 from kenzet.core.route.quilt import QuiltRoute
 from kenzet.core.route.quilt_needle import whole_needle
 from kenzet.core.sewing.log import Log, Sewn
-from kenzet.core.sewing.now import UnitWays, ways_of
+from kenzet.core.sewing.now import PlaceRoutes, place_routes
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say import log_places as places
 from kenzet.say import log_words as say
@@ -65,7 +65,8 @@ VERDICTS = ("keep", "touch up", "rip")
 
 
 class RemarkRequest(m.Wire):
-    """What she says of a place, a zone or a sitting: a verdict, a note, a photograph (its id), or that something is done."""
+    """A remark about a place, a zone or a sitting: a verdict, a note, a photograph (its id), or that something is
+    done."""
 
     id: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{6,40}$")]
     about: Annotated[str, Field(pattern=ABOUT)]
@@ -85,7 +86,8 @@ class RemarkRequest(m.Wire):
 
 
 class TapeRequest(m.Reading):
-    """What a tape says of ``zone`` at ``place``: how many ``lines`` were counted, the distance from the first to the last, and the widest gap, if that was measured."""
+    """A tape reading of ``zone`` at ``place``: the number of ``lines`` counted, the distance from the first to the
+    last, and the widest gap, if measured."""
 
     id: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{6,40}$")]
     place: Annotated[str, Field(pattern=r"^[a-z0-9-]{1,40}$")]
@@ -96,14 +98,14 @@ class TapeRequest(m.Reading):
 
 
 class ProgressView(m.Wire):
-    """How much of the lines is sewn, and the place that is sewn next; empty where nothing is left."""
+    """The share of lines that is sewn, and the next place; empty if nothing is left."""
 
     sewn: str
     next: str
 
 
 class FitsQuery(m.Reading):
-    """The minutes that she has now."""
+    """The minutes available now."""
 
     minutes: Annotated[int, Field(ge=1, le=600)]
 
@@ -116,32 +118,32 @@ class FitsView(m.Wire):
 
 
 class StrikeRequest(m.Reading):
-    """The remark to strike out."""
+    """The remark to remove."""
 
     id: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{6,40}$")]
 
 
 @log.get("/log", responses={200: say.LogView})
 def logbook(path: m.QuiltKey, query: m.Reading) -> Response:
-    """All of it."""
+    """The whole log."""
     return answer(log_view(path.quilt, query.unit))
 
 
 @log.get("/progress", responses={200: ProgressView})
 def progress(path: m.QuiltKey) -> Response:
-    """How far it is and what comes next, for its card on the first page."""
+    """Progress and the next step, for the card on the home page."""
     kept, laid = laid_quilt(path.quilt)
     with connection() as conn:
         told = logs().log(conn, path.quilt)
-    found = status(ways_now(kept, laid), told.sewn, (), ())
+    found = status(routes_now(kept, laid), told.sewn, (), ())
     return answer(ProgressView(sewn=places.share_words(found), next=_next(laid, found, told)))
 
 
 @log.get("/log/fits", responses={200: FitsView})
 def what_fits(path: m.QuiltKey, query: FitsQuery) -> Response:
-    """Whole places, from the next one on, that are surely done in the minutes that she has."""
+    """Whole places, from the next one on, that are very likely finished in the minutes available."""
     kept, laid = laid_quilt(path.quilt)
-    ways = ways_now(kept, laid)
+    ways = routes_now(kept, laid)
     with connection() as conn:
         told = logs().log(conn, path.quilt)
     left, spread = _forecast(laid, ways, told, sittings(told.events))
@@ -153,7 +155,7 @@ def what_fits(path: m.QuiltKey, query: FitsQuery) -> Response:
 
 @log.post("/log/remarks", responses={200: say.LogView})
 def add_remark(path: m.QuiltKey, body: RemarkRequest) -> Response:
-    """Keep what she says; told twice it is kept once."""
+    """Store a remark; sent twice, it is stored once."""
     laid_quilt(path.quilt)
     with connection() as conn:
         if body.kind == "photo" and not photos.is_there(conn, LOCAL_OWNER, body.told):
@@ -164,7 +166,7 @@ def add_remark(path: m.QuiltKey, body: RemarkRequest) -> Response:
 
 @log.post("/log/measured", responses={200: say.LogView})
 def add_measured(path: m.QuiltKey, body: TapeRequest) -> Response:
-    """Keep what a tape says of a block."""
+    """Store a tape reading of a block."""
     kept, laid = laid_quilt(path.quilt)
     told = TapeKept(
         zone=body.zone, lines=body.lines, span=_typed(body.span, body.unit, "span"),
@@ -187,7 +189,7 @@ def _typed(text: str, unit: Unit, field: str) -> Length:
 
 @log.post("/log/strike", responses={200: say.LogView})
 def strike_remark(path: m.QuiltKey, body: StrikeRequest) -> Response:
-    """It no longer counts; it is not lost."""
+    """Mark a remark as removed; its data is kept."""
     laid_quilt(path.quilt)
     with connection() as conn:
         store.strike(conn, path.quilt, body.id)
@@ -195,9 +197,9 @@ def strike_remark(path: m.QuiltKey, body: StrikeRequest) -> Response:
 
 
 def log_view(quilt: str, unit: Unit) -> say.LogView:
-    """Everything that the station shows. Raises Unknown."""
+    """Everything on the Log station. Raises Unknown."""
     kept, laid = laid_quilt(quilt)
-    ways = ways_now(kept, laid)
+    ways = routes_now(kept, laid)
     with connection() as conn:
         told = logs().log(conn, quilt)
         on = [
@@ -248,7 +250,7 @@ def _learnt(
     remarks: list[Remark],
     taped: Sequence[Taped],
 ) -> list[Learnt]:
-    """From pictures that count, sittings that are not left out, and swatches on the batting of the kit."""
+    """From inspections, from sittings that are not left out, and from swatches on the kit's batting."""
     kit, events = laid.quilt.kit, told.events
     with connection() as conn:
         measured = store.inspections(conn, kept.id)
@@ -276,23 +278,23 @@ def _learnt(
 
 
 def sat_with(quilt: str) -> tuple[list[Sitting], dict[tuple[int, str], SewnWith | None]]:
-    """Every sitting at a quilt, and with what everything was sewn. Raises Unknown."""
+    """Every sitting at a quilt, and what everything was sewn with. Raises Unknown."""
     kept, _ = laid_quilt(quilt)
     with connection() as conn:
         sat = sittings(logs().log(conn, quilt).events)
     return sat, facts_of(kept, sat)
 
 
-def ways_now(kept: Kept, laid: QuiltLayout) -> UnitWays:
-    """The way through the quilt as it is planned now; an empty one where nothing is."""
+def routes_now(kept: Kept, laid: QuiltLayout) -> PlaceRoutes:
+    """The route of the present plan; empty if nothing is planned."""
     try:
         return routes().soon(kept, laid)
     except BadValue:
-        return ways_of(laid, QuiltRoute((), ()))
+        return place_routes(laid, QuiltRoute((), ()))
 
 
 def facts_of(kept: Kept, sat: list[Sitting]) -> dict[tuple[int, str], SewnWith | None]:
-    """With what everything was sewn, by the plan that was in force then."""
+    """What everything was sewn with, by the plan at that time."""
     found: dict[tuple[int, str], SewnWith | None] = {}
     for one in (one for sitting in sat for one in sitting.there):
         key = (one.plan, one.drawing)
@@ -312,9 +314,9 @@ def _outline(laid: QuiltLayout, place: str) -> list[list[float]]:
 
 
 def _forecast(
-    laid: QuiltLayout, ways: UnitWays, told: Log, sat: list[Sitting]
+    laid: QuiltLayout, ways: PlaceRoutes, told: Log, sat: list[Sitting]
 ) -> tuple[list[LeftThere], tuple[float, float]]:
-    """What is left, and how far its time may be out by her own sittings."""
+    """What is left, and the uncertainty of its time from earlier sittings."""
     if not ways.route.visits:
         return [], spread_of(sat, 1.0)
     whole = whole_needle(laid, ways.route).seconds
@@ -329,7 +331,7 @@ def _next(laid: QuiltLayout, found: list[PlaceStatus], told: Log) -> str:
 
 
 def _marks_stay(laid: QuiltLayout, marks: Sequence[marked.Marked]) -> list[MarksStay]:
-    """How long the marks of zones stayed, or are on by now."""
+    """How long the marks of zones stayed, or have been on now."""
     found = []
     for one in marks:
         tool = _marker(laid, one.zone) if one.zone in laid.quilt.zones else None
@@ -340,7 +342,7 @@ def _marks_stay(laid: QuiltLayout, marks: Sequence[marked.Marked]) -> list[Marks
 
 
 def _marker(laid: QuiltLayout, zone: str) -> str:
-    """The key of the tool with which a zone is marked; empty where that is none that leaves marks."""
+    """The key of the zone's marking tool; empty if it leaves no marks."""
     tools, hers = laid.quilt.kit.tools, laid.zone(zone).mark_with
     if hers in tools:
         return hers if isinstance(tools[hers], Marker) else ""

@@ -1,4 +1,4 @@
-"""A log that was saved as a file comes back: what was done at the machine, and what she said of it."""
+"""Imports a log from a file: the events at the machine, and remarks."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ from kenzet.store.logbook import Remark
 from kenzet.store.quilts import Kept
 from kenzet.texts import tr
 from kenzet.web.blueprint import Blueprint
-from kenzet.web.log import ABOUT, VERDICTS, log_view, ways_now
+from kenzet.web.log import ABOUT, VERDICTS, log_view, routes_now
 from kenzet.web.request_context import answer, connection, laid_quilt, upload
 from kenzet.web.state.logs import logs
 from kenzet.web.taped import TapeKept
@@ -34,7 +34,7 @@ _AT_ONCE = 1000
 
 
 class FileRemark(m.Wire):
-    """What she said, as a file holds it."""
+    """A remark in a file."""
 
     id: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{6,40}$")]
     about: Annotated[str, Field(pattern=ABOUT)]
@@ -43,7 +43,7 @@ class FileRemark(m.Wire):
 
 
 class LogFile(m.Wire):
-    """What a file of a log holds, as far as it is taken back: photographs and what was measured from them stay where they are."""
+    """A log file, as far as it is imported: photographs and inspections are not."""
 
     format: Literal["kenzet.log"]
     version: Literal[1]
@@ -53,13 +53,14 @@ class LogFile(m.Wire):
 
 @log_import.post("/log/import", responses={200: say.LogView})
 def bring_log(path: m.QuiltKey, query: m.Reading) -> Response:
-    """The events and remarks of a file beside one's own; what is known by its id is not doubled, and what cannot be of this quilt is left out."""
+    """Add the events and remarks of a file; known ids are not duplicated, and entries that do not fit this quilt
+    are left out."""
     kept, laid = laid_quilt(path.quilt)
     try:
         file: LogFile = validated(LogFile, _as_told(json.loads(upload(MOST_BYTES, tr("A log")))))
     except (ValueError, RecursionError, TypeError, AttributeError, KeyError) as error:
         raise BadValue(tr("This file holds no log of Kenzet."), "file") from error
-    ways, now = ways_now(kept, laid), time.time()
+    ways, now = routes_now(kept, laid), time.time()
     events = [replace(event_of(one, now), plan=kept.revision) for one in file.events]
     mine = [event for event in events if not fault_of(ways, event)]
     with connection() as conn:
@@ -73,7 +74,7 @@ def bring_log(path: m.QuiltKey, query: m.Reading) -> Response:
 
 
 def _told_here(kept: Kept, laid: QuiltLayout, one: FileRemark) -> str:
-    """What it says of this quilt, by its plan as it is now; empty where that is nothing."""
+    """What a remark says about this quilt, in its present plan; empty if it does not apply."""
     if one.kind == "photo":
         return ""
     if one.kind == "verdict":
@@ -91,7 +92,7 @@ def _told_here(kept: Kept, laid: QuiltLayout, one: FileRemark) -> str:
 
 
 def _as_told(file: dict[str, Any]) -> dict[str, Any]:
-    """The file's events as the machine tells them."""
+    """The file's events in the form in which a machine sends them."""
 
     def stretches(some: list[dict[str, Any]]) -> list[dict[str, Any]]:
         return [

@@ -1,4 +1,4 @@
-"""A machine or a counter that tells what it sews, as JSON lines, and where the screen follows it."""
+"""A machine or counter that reports what it sews as JSON lines, and the address where the screen follows it."""
 
 from __future__ import annotations
 
@@ -28,7 +28,7 @@ MOST_LINES = 2000
 
 @machine.post("/machine", responses={200: MachineAnswer})
 def hear(path: m.QuiltKey) -> Response:
-    """Messages as JSON lines, in order. A line that cannot be taken is told, and those after it are heard."""
+    """Messages as JSON lines, in order. An invalid line is reported, and the following ones are still read."""
     lines = request.get_data().decode("utf-8", "replace").splitlines()
     if len(lines) > MOST_LINES:
         raise BadValue(tr("At most {most_lines} lines at a time.", most_lines=MOST_LINES), "lines")
@@ -57,7 +57,7 @@ def hear(path: m.QuiltKey) -> Response:
 
 @machine.get("/machine", responses={200: FollowView})
 def follow(path: m.QuiltKey) -> Response:
-    """Whether another device or a machine has told something, and where the machine is."""
+    """Whether another device or a machine has reported something, and where the machine is."""
     with connection() as conn:
         log = logs().log(conn, path.quilt)
     heard = machines().present(path.quilt)
@@ -69,7 +69,7 @@ def follow(path: m.QuiltKey) -> Response:
 
 
 def _read(line: str) -> Message | None:
-    """None where it is empty, cut short or no message."""
+    """None if it is empty, incomplete or not a message."""
     try:
         told = MachineSays.model_validate(json.loads(line))
     except (ValidationError, ValueError, RecursionError):

@@ -1,4 +1,4 @@
-"""The marks of a zone, by the way that the app finds best or that she has chosen."""
+"""The marks of a zone, by the recommended or the chosen method."""
 
 from __future__ import annotations
 
@@ -14,6 +14,6 @@ marks = Blueprint("marks", __name__, url_prefix="/api/quilts/<quilt>")
 
 @marks.post("/marks", responses={200: MarksView})
 def marks_view(path: m.QuiltKey, body: MarksRequest) -> Response:
-    """The marks of a zone as it is kept."""
+    """The marks of a zone as stored."""
     _, laid = laid_quilt(path.quilt)
     return answer(marks_of_zone(laid, planned(laid, body.zone), body))

@@ -1,4 +1,4 @@
-"""All quilts, tools and logs as files that other programs read: plans, tables and pictures in one zip."""
+"""All quilts, tools and logs in files that other programs can read: plans, tables and pictures in one zip."""
 
 from __future__ import annotations
 
@@ -13,14 +13,15 @@ from typing import Any
 
 from kenzet.core.advice.recipes import RecipeBook
 from kenzet.core.errors import KenzetError
-from kenzet.core.kit.cupboard import KitFile
+from kenzet.core.kit.inventory import KitFile
 from kenzet.core.logbook.swatch import KeptSwatch, SwatchBook
 from kenzet.formats import kit_csv, plan_file
-from kenzet.store import cupboard, logbook, marked, photos, printers, quilts, recipes, sewing, swatches
+from kenzet.store import inventory, logbook, marked, photos, printers, quilts, recipes, sewing, swatches
 
 
 def open_files(conn: Any, owner: int) -> bytes:
-    """A zip: for each quilt its plan, what was sewn and what is marked; her photographs, things, recipes, swatches and printers."""
+    """A zip: for each quilt its plan, what was sewn and what is marked; and photographs, tools and supplies,
+    recipes, swatches and printers."""
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED, compresslevel=6) as kept:
         for name, data in _files(conn, owner):
@@ -86,10 +87,10 @@ def _files(conn: Any, owner: int) -> Iterable[tuple[str, bytes]]:
 
 
 def _hers(conn: Any, owner: int, pictures: set[str]) -> Iterable[tuple[str, bytes]]:
-    """What is of no quilt; with the ``pictures`` that quilts hold."""
-    things = cupboard.things(conn, owner)
-    yield "cupboard.json", KitFile(things=tuple(things.values())).model_dump_json(indent=1).encode()
-    yield "cupboard.csv", kit_csv.dump(things.values())
+    """What belongs to no quilt; with the ``pictures`` that quilts refer to."""
+    things = inventory.things(conn, owner)
+    yield "tools-and-supplies.json", KitFile(things=tuple(things.values())).model_dump_json(indent=1).encode()
+    yield "tools-and-supplies.csv", kit_csv.dump(things.values())
     book = recipes.listed(conn, owner)
     if book:
         yield "recipes.json", RecipeBook(recipes=tuple(book)).model_dump_json(indent=1).encode()
@@ -107,7 +108,7 @@ def _hers(conn: Any, owner: int, pictures: set[str]) -> Iterable[tuple[str, byte
 
 
 def _plain(name: str) -> str:
-    """As a folder may be called on any system."""
+    """A folder name that is valid on any system."""
     return "".join(c if c.isalnum() else "-" for c in name).strip("-")[:40] or "quilt"
 
 

@@ -1,4 +1,4 @@
-"""The views that are open on a screen, made for the quilt as it is after a change."""
+"""The views open on a screen, computed for the quilt after a change."""
 
 from __future__ import annotations
 
@@ -24,7 +24,7 @@ from kenzet.web.wire.zone import PlanRequest, ZoneView, typed_zone, zone_view
 
 
 def views_of(kept: Kept, laid: QuiltLayout, body: VersionRequest) -> Views:
-    """Those that ``body`` wants; one that cannot be made is told among the faults, and spoils no other."""
+    """The views in ``body``; one that fails is reported among the faults and does not affect the others."""
     wanted, unit = body.views, body.unit
     makers: dict[str, Callable[[], Said]] = {}
     if wanted.zone:
@@ -48,7 +48,7 @@ def views_of(kept: Kept, laid: QuiltLayout, body: VersionRequest) -> Views:
 
 
 def route_view_of(kept: Kept, laid: QuiltLayout, body: RouteOrQuickRequest) -> RouteView:
-    """The route as far as it is found, and how much of it is sewn."""
+    """The route found so far, and how much of it is sewn."""
     ways = routes().soon(kept, laid) if body.quick else routes().ways(kept, laid)
     with connection() as conn:
         sewn = logs().log(conn, kept.id).sewn

@@ -1,4 +1,4 @@
-"""Photographs: of her top, to lie under the plan, and of fabrics, for their colors."""
+"""Photographs: of the quilter's top, to show under the plan, and of fabrics, for their colors."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ photos = Blueprint("photos", __name__, url_prefix="/api")
 
 @photos.post("/photos", responses={200: PhotoView})
 def add_photo() -> Response:
-    """Keep a photograph, sent as it is; only its pixels are kept."""
+    """Store a photograph from the request body; only its pixels are kept."""
     found = apart(
         photo.kept, upload(photo.MOST_BYTES, tr("A photograph")), what=tr("This picture"), seconds=15.0
     )
@@ -33,7 +33,7 @@ def add_photo() -> Response:
 
 @photos.get("/photos/<photo>.jpg")
 def photo_file(path: PhotoOfHers) -> Response:
-    """The photograph as it was taken."""
+    """The photograph as taken."""
     with connection() as conn:
         return _picture(store.load(conn, LOCAL_OWNER, path.photo).jpeg)
 
@@ -48,7 +48,7 @@ def photo_size(path: PhotoOfHers) -> Response:
 
 @photos.get("/quilts/<quilt>/ground.jpg")
 def ground(path: m.QuiltKey, query: GroundQuery) -> Response:
-    """The photograph under the plan, straightened to the quilt or the block that it shows."""
+    """The photograph under the plan, straightened to the quilt or block that it shows."""
     kept, laid = laid_quilt(path.quilt)
     under = kept.quilt.ground
     if under is None:
@@ -63,7 +63,7 @@ def ground(path: m.QuiltKey, query: GroundQuery) -> Response:
 
 @photos.post("/fabric-color", responses={200: FabricColorView})
 def fabric_color_of() -> Response:
-    """The average colour of a fabric's picture and how busy its print is; nothing is kept."""
+    """The average color of a fabric's picture and how busy its print is; nothing is stored."""
     colour, how = fabric_color(
         apart(
             photo.pixels, upload(photo.MOST_BYTES, tr("A photograph")), what=tr("This picture"), seconds=15.0

@@ -1,4 +1,4 @@
-"""What a pinned end of a way costs, and what would end there by itself."""
+"""The cost of a pinned end of a route, and spacings that end there without a detour."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ pins = Blueprint("pins", __name__, url_prefix="/api/quilts/<quilt>")
 
 @pins.post("/route/pin-options", responses={200: PinCostView})
 def pin_options(path: m.QuiltKey, body: RouteRequest) -> Response:
-    """Of the ``number``-th place in the order."""
+    """The options at the ``number``-th place of the route."""
     kept, laid = laid_quilt(path.quilt)
     visits = (found := routes().ways(kept, laid).route).visits
     one = found.routes[visits[body.number - 1].route] if 0 < body.number <= len(visits) else None

@@ -1,4 +1,4 @@
-"""The printers that mark sheets are printed on, and how they are corrected."""
+"""Printers for mark sheets, and their corrections."""
 
 from __future__ import annotations
 
@@ -28,13 +28,13 @@ printers = Blueprint("printers", __name__, url_prefix="/api")
 
 @printers.get("/printers", responses={200: PrintersView})
 def her_printers(query: m.Reading) -> Response:
-    """Her printers."""
+    """All printers."""
     return answer(_printers(query.unit))
 
 
 @printers.post("/printers", responses={200: PrintersView})
 def check_printer(body: CheckRequest) -> Response:
-    """What she read: from then on sheets for this printer are corrected."""
+    """The reading of a check page; sheets for this printer are corrected from now on."""
     name = body.name.strip()
     if not name:
         raise BadValue(tr("Name the printer."), "name")
@@ -57,7 +57,7 @@ def check_printer(body: CheckRequest) -> Response:
 
 @printers.delete("/printers", responses={200: PrintersView})
 def forget_printer(query: ForgetQuery) -> Response:
-    """Forget a printer."""
+    """Delete a printer."""
     with connection() as conn:
         store.remove(conn, LOCAL_OWNER, query.name)
     return answer(_printers(query.unit))

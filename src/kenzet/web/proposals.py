@@ -1,4 +1,4 @@
-"""Whole plans for a quilt, one at a time: each is asked for by its aim, or from one that was shown."""
+"""Whole plans for a quilt, one at a time: by an aim, or starting from one that was shown."""
 
 from __future__ import annotations
 
@@ -32,8 +32,10 @@ _LONG = 520
 
 
 class ProposalRequest(m.Wire):
-    """What she wants. ``scope`` says whether only zones without a fill get one, or all, or the ``zones`` that are named. ``shown`` are plans to leave behind; with ``base`` the next one is a ``move``
-    on from that. ``reads`` is the ratio from which two zones look different.
+    """What to propose.
+
+    ``scope``: only zones without a fill, all zones, or the ``zones`` named. ``shown`` are plans to exclude; with
+    ``base`` the next plan is a ``move`` from that one. ``reads`` is the ratio from which two zones look different.
     """
 
     aim: Aim = "quick"
@@ -50,7 +52,7 @@ class ProposalRequest(m.Wire):
 
 
 class ProposalPath(m.QuiltKey):
-    """One of the plans that were proposed."""
+    """Identifies a proposed plan."""
 
     proposal: ProposalKey
 
@@ -69,7 +71,7 @@ class ProposalFigures(w.Said):
 
 @proposals.post("", responses={200: ProposalView})
 def propose_one(path: m.QuiltKey, body: ProposalRequest) -> Response:
-    """The next plan. It changes nothing until it is taken."""
+    """The next plan. It changes nothing until it is accepted."""
     kept, laid = laid_quilt(path.quilt)
     zones = _zones(laid, body)
     base = _known(kept, laid, body.base) if body.base else None
@@ -86,7 +88,8 @@ def propose_one(path: m.QuiltKey, body: ProposalRequest) -> Response:
 
 
 def _zones(laid: QuiltLayout, body: ProposalRequest) -> tuple[str, ...]:
-    """Those that get a fill, in the quilt's order. Raises BadValue where none is named, Unknown where one is none of the quilt's."""
+    """The zones that get a fill, in the quilt's order. Raises BadValue if none is named, Unknown if one does not
+    exist."""
     if body.scope != "some":
         return open_zones(laid, everything=body.scope == "all")
     every = open_zones(laid, everything=True)
@@ -100,14 +103,14 @@ def _zones(laid: QuiltLayout, body: ProposalRequest) -> tuple[str, ...]:
 
 @proposals.get("/<proposal>", responses={200: ProposalFills})
 def fills_of(path: ProposalPath) -> Response:
-    """What taking it sets."""
+    """What accepting it sets."""
     kept, laid = laid_quilt(path.quilt)
     return answer(ProposalFills(fills=_known(kept, laid, path.proposal).fills))
 
 
 @proposals.get("/<proposal>/figures", responses={200: ProposalFigures})
 def figures_of(path: ProposalPath) -> Response:
-    """What it takes; its route is looked for meanwhile."""
+    """Its figures; its route is computed for them."""
     kept, laid = laid_quilt(path.quilt)
     return answer(ProposalFigures(rows=proposal_figures(_known(kept, laid, path.proposal))))
 

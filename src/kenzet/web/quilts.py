@@ -1,4 +1,4 @@
-"""Quilts: the list, one whole, changes, undo and redo, and the unit that figures are read in."""
+"""Quilts: the list, one quilt, changes, undo and redo, and the unit of figures."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from kenzet import __version__
 from kenzet.core.changes import AnyChange, Change, applied
 from kenzet.core.changes.new_quilt import NewQuilt, new_quilt
 from kenzet.core.changes.quilt import SetKit
-from kenzet.core.kit.cupboard import taken_over
+from kenzet.core.kit.inventory import taken_over
 from kenzet.core.numbers.measure import Unit
 from kenzet.core.params import Frozen, free
 from kenzet.core.plan.planner import check_quilt
@@ -20,7 +20,7 @@ from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.demo import demo_quilts
 from kenzet.formats.picture_svg import picture_svg
 from kenzet.say import words as w
-from kenzet.store import cupboard, photos
+from kenzet.store import inventory, photos
 from kenzet.store import quilts as store
 from kenzet.store.quilts import LOCAL_OWNER, Kept
 from kenzet.web.blueprint import Blueprint
@@ -37,7 +37,7 @@ quilts = Blueprint("quilts", __name__, url_prefix="/api")
 
 
 _SIZE: dict[Unit, Fraction] = {"in": Fraction(1, 2), "mm": Fraction(5)}
-"""To what the size of a quilt is rounded in the list."""
+"""The step to which a quilt's size is rounded in the list."""
 
 
 class _OneChange(Frozen):
@@ -83,11 +83,11 @@ def picture(path: m.QuiltKey) -> Response:
 
 @quilts.post("/quilts", responses={200: m.Home})
 def add_quilts(body: m.NewQuilts) -> Response:
-    """Keep a quilt from a plan file or begun from a wish, or the demo quilts where neither is sent."""
+    """Store a quilt from a plan file or from a wish, or the demo quilts if neither is sent."""
     if body.wish is not None:
         quilt = new_quilt(validated(NewQuilt, body.wish, body.unit, "wish"))
         with connection() as conn:
-            kit = taken_over(quilt.kit, cupboard.things(conn, LOCAL_OWNER))
+            kit = taken_over(quilt.kit, inventory.things(conn, LOCAL_OWNER))
         found = [quilt.model_copy(update={"kit": kit})]
     else:
         found = demo_quilts()[::-1] if body.plan is None else [read(body.plan)]
@@ -100,7 +100,7 @@ def add_quilts(body: m.NewQuilts) -> Response:
 
 
 def _with_known_photo(conn: Any, quilt: Quilt) -> Quilt:
-    """A plan file names its photograph and does not hold it: from elsewhere it comes without."""
+    """Without its photograph if that is not stored here: a plan file only refers to it."""
     if quilt.ground and not photos.is_there(conn, LOCAL_OWNER, quilt.ground.photo):
         return quilt.model_copy(update={"ground": None})
     return quilt
@@ -108,7 +108,7 @@ def _with_known_photo(conn: Any, quilt: Quilt) -> Quilt:
 
 @quilts.post("/quilts/<quilt>/copy", responses={200: m.Home})
 def copy_quilt(path: m.QuiltKey) -> Response:
-    """The same quilt as a copy, as it is now; its undo begins again."""
+    """A copy of the present state; it has no undo history."""
     kept, _ = laid_quilt(path.quilt)
     with connection() as conn:
         names = [listed.name for listed in store.listed(conn, LOCAL_OWNER)]
@@ -119,7 +119,7 @@ def copy_quilt(path: m.QuiltKey) -> Response:
 
 @quilts.put("/quilts/<quilt>/state", responses={200: m.Home})
 def set_state(path: m.QuiltKey, body: m.StateRequest) -> Response:
-    """Put a quilt away, delete it, or take either back."""
+    """Archive a quilt, delete it, or restore it."""
     with connection() as conn:
         store.set_state(conn, LOCAL_OWNER, path.quilt, body.state)
     return _home()
@@ -127,7 +127,7 @@ def set_state(path: m.QuiltKey, body: m.StateRequest) -> Response:
 
 @quilts.put("/unit", responses={200: m.UnitRequest})
 def set_unit(body: m.UnitRequest) -> Response:
-    """Read in inches or millimetres from now on; no length changes."""
+    """Use inches or millimeters from now on; no length changes."""
     with connection() as conn:
         store.set_unit(conn, LOCAL_OWNER, body.unit)
     return answer(body)
@@ -142,9 +142,8 @@ def quilt_view(path: m.QuiltKey, query: m.Reading) -> Response:
 
 @quilts.post("/quilts/<quilt>/changes", responses={200: Touched})
 def change(path: m.QuiltKey, body: ChangeRequest) -> Response:
-    """Keep changes in order; where one cannot be planned, none is written. Told is what they touched; all, where they were sent
-    before and the answer was lost.
-    """
+    """Store changes in order; if one cannot be planned, none is stored. The answer says what they affected:
+    everything, if they were sent before and the answer was lost."""
     kept, before = laid_quilt(path.quilt)
     laid, made = before, []
     for one in body.changes:
@@ -156,7 +155,7 @@ def change(path: m.QuiltKey, body: ChangeRequest) -> Response:
 
 
 def _changed(laid: QuiltLayout, one: m.ChangeMade, unit: Unit) -> tuple[QuiltLayout, str]:
-    """The quilt after a change that can be planned."""
+    """The quilt after a change, checked that it can be planned."""
     if one.kit is not None:
         wanted: Change = SetKit(kit=kit_changed(laid.quilt.kit, her_things(), one.kit, unit))
     else:
@@ -169,7 +168,7 @@ def _changed(laid: QuiltLayout, one: m.ChangeMade, unit: Unit) -> tuple[QuiltLay
 
 @quilts.post("/quilts/<quilt>/undo", responses={200: Touched})
 def undo(path: m.QuiltKey, body: VersionRequest) -> Response:
-    """One step back, and what that touched."""
+    """One step back, and what it affected."""
     _, before = laid_quilt(path.quilt)
     with connection() as conn:
         now = store.undo(conn, LOCAL_OWNER, path.quilt, body.version)
@@ -178,7 +177,7 @@ def undo(path: m.QuiltKey, body: VersionRequest) -> Response:
 
 @quilts.post("/quilts/<quilt>/redo", responses={200: Touched})
 def redo(path: m.QuiltKey, body: VersionRequest) -> Response:
-    """One step forward again, and what that touched."""
+    """One step forward, and what it affected."""
     _, before = laid_quilt(path.quilt)
     with connection() as conn:
         now = store.redo(conn, LOCAL_OWNER, path.quilt, body.version)

@@ -1,4 +1,4 @@
-"""Her own catalogue of fills: kept by name, used in any quilt, carried as a file."""
+"""The quilter's own catalog of fills: saved by name, usable in any quilt, carried as a file."""
 
 from __future__ import annotations
 
@@ -18,13 +18,13 @@ recipes = Blueprint("recipes", __name__, url_prefix="/api/recipes")
 
 @recipes.get("", responses={200: RecipesView})
 def show_recipes() -> Response:
-    """All of them."""
+    """All recipes."""
     return _all()
 
 
 @recipes.post("", responses={200: RecipesView})
 def keep_recipe(body: KeepRecipe) -> Response:
-    """Keep one."""
+    """Save a recipe."""
     recipe = validated(Recipe, {"name": body.name.strip(), "fill": body.fill}, body.unit)
     with connection() as conn:
         store.keep(conn, LOCAL_OWNER, [recipe])
@@ -33,7 +33,7 @@ def keep_recipe(body: KeepRecipe) -> Response:
 
 @recipes.delete("", responses={200: RecipesView})
 def forget_recipe(query: RecipeName) -> Response:
-    """Take one away."""
+    """Delete a recipe."""
     with connection() as conn:
         store.forget(conn, LOCAL_OWNER, query.name)
     return _all()
@@ -41,7 +41,7 @@ def forget_recipe(query: RecipeName) -> Response:
 
 @recipes.post("/import", responses={200: RecipesView})
 def bring_recipes(body: BringRecipes) -> Response:
-    """Those of a file beside one's own; where a name is taken by another fill, theirs gets a number."""
+    """Add the recipes of a file; if a name is taken by another fill, the new one gets a number."""
     book = validated(RecipeBook, body.book)
     with connection() as conn:
         own = {recipe.name: recipe for recipe in store.listed(conn, LOCAL_OWNER)}

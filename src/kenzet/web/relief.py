@@ -21,9 +21,8 @@ PICTURES: Table[tuple[str, int, int, Light, bool], bytes] = Table("relief pictur
 
 
 class ReliefQuery(m.Wire):
-    """A picture ``long`` pixels along its longer side, lit from a side; of the back, mirrored, if wished. ``revision`` only makes the
-    address another where the plan is another.
-    """
+    """A picture ``long`` pixels along its longer side, lit from a side; optionally of the back, mirrored.
+    ``revision`` only makes the address differ between plans."""
 
     long: Annotated[int, Field(ge=60, le=2400)] = 1320
     light: Light = "upper left"
@@ -39,7 +38,7 @@ def picture(path: m.QuiltKey, query: ReliefQuery) -> Response:
 
 
 def _drawn(kept: Kept, laid: QuiltLayout, query: ReliefQuery) -> bytes:
-    """Drawn once for a plan."""
+    """The picture, cached by plan."""
     key = (kept.id, kept.revision, query.long, query.light, query.back)
     return laid.memo.get(PICTURES, key) or laid.memo.put(
         PICTURES, key, relief_picture(laid, query.long, query.light, query.back)

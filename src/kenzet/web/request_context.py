@@ -1,4 +1,4 @@
-"""What a request has at hand: a connection, quilts that are laid out already, and the ways to answer."""
+"""Helpers of a request: a connection, cached layouts of quilts, and the forms of answers."""
 
 from __future__ import annotations
 
@@ -14,7 +14,7 @@ from kenzet.core.plan.planner import plan_zone
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say.words import Said
-from kenzet.store import cupboard, quilts
+from kenzet.store import inventory, quilts
 from kenzet.store.quilts import LOCAL_OWNER, Kept
 from kenzet.texts import tr
 from kenzet.web.state.layouts import layouts
@@ -28,14 +28,14 @@ def connection() -> Iterator[Any]:
 
 
 def laid_quilt(quilt_id: str) -> tuple[Kept, QuiltLayout]:
-    """The quilt as it is kept now. Raises Unknown."""
+    """The quilt as stored, laid out. Raises Unknown."""
     with connection() as conn:
         kept = quilts.load(conn, LOCAL_OWNER, quilt_id)
     return kept, layouts().of(kept)
 
 
 def planned(laid: QuiltLayout, zone: str) -> ZonePlan:
-    """The plan of a zone that has a fill. Raises BadValue where it is left open."""
+    """The plan of a zone with a fill. Raises BadValue if it has none."""
     found = plan_zone(laid, zone)
     if found is None:
         raise BadValue(tr("This zone is unquilted. Choose a fill for it first."), "zone")
@@ -43,7 +43,7 @@ def planned(laid: QuiltLayout, zone: str) -> ZonePlan:
 
 
 def laid_at(kept: Kept, revision: int) -> QuiltLayout:
-    """The quilt as it was planned at a revision. Raises Unknown."""
+    """The quilt at a revision, laid out. Raises Unknown."""
     if revision == kept.revision:
         return layouts().of(kept)
     with connection() as conn:
@@ -56,14 +56,14 @@ def answer(value: Said) -> Response:
 
 
 def file_answer(data: bytes, kind: str, name: str) -> Response:
-    """Bytes to keep under ``name``."""
+    """Bytes to save as a file called ``name``."""
     response = Response(data, mimetype=kind)
     response.headers["Content-Disposition"] = f'attachment; filename="{name}"'
     return response
 
 
 def upload(most: int, what: str) -> bytes:
-    """The file that was sent as the body. Raises TooMany beyond ``most`` bytes, BadValue for an empty one."""
+    """The file in the request body. Raises TooMany above ``most`` bytes, BadValue for an empty one."""
     if (request.content_length or 0) > most:
         raise TooMany(tr("{what} may have at most {most} MB.", what=what, most=most // 1000000), "file")
     request.max_content_length = most
@@ -74,6 +74,6 @@ def upload(most: int, what: str) -> bytes:
 
 
 def her_things() -> dict[str, Thing]:
-    """What stands in her cupboard, by key."""
+    """The quilter's tools and supplies, by key."""
     with connection() as conn:
-        return cupboard.things(conn, LOCAL_OWNER)
+        return inventory.things(conn, LOCAL_OWNER)

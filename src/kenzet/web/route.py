@@ -1,4 +1,4 @@
-"""The route: how a quilt is sewn with few thread stops, block by block and line by line."""
+"""The route: how a quilt is sewn with few thread cuts, block by block and line by line."""
 
 from __future__ import annotations
 
@@ -15,6 +15,6 @@ route = Blueprint("route", __name__, url_prefix="/api/quilts/<quilt>")
 
 @route.post("/route", responses={200: RouteView})
 def route_view(path: m.QuiltKey, body: RouteOrQuickRequest) -> Response:
-    """Worked out for the plan as it is kept."""
+    """Computed for the stored plan."""
     kept, laid = laid_quilt(path.quilt)
     return answer(route_view_of(kept, laid, body))

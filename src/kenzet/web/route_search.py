@@ -1,4 +1,4 @@
-"""A longer search for shorter ways: begun, looked at, stopped; what it finds is hers to take."""
+"""A longer search for shorter routes: started, watched, stopped; its results are offered, not applied."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ search = Blueprint("search", __name__, url_prefix="/api/quilts/<quilt>/route")
 
 @search.post("/search", responses={200: SearchView})
 def begin(path: m.QuiltKey, body: RouteRequest) -> Response:
-    """For what is sewn at the ``number``-th place of the order, for all where that is 0."""
+    """Start it for the ``number``-th place of the route, or for all if that is 0."""
     kept, laid = laid_quilt(path.quilt)
     route = routes().ways(kept, laid).route
     if body.number > len(route.visits):
@@ -38,14 +38,14 @@ def begin(path: m.QuiltKey, body: RouteRequest) -> Response:
 
 @search.get("/search", responses={200: SearchView})
 def look(path: m.QuiltKey, query: SearchQuery) -> Response:
-    """How far it is."""
+    """Its progress."""
     kept, laid = laid_quilt(path.quilt)
     return answer(search_view(laid, searches().of(path.quilt, kept.revision, query.number), query.unit))
 
 
 @search.delete("/search", responses={200: SearchView})
 def stop(path: m.QuiltKey, query: SearchQuery) -> Response:
-    """Ends it; the best so far is told."""
+    """Stop it; the answer has the best so far."""
     kept, laid = laid_quilt(path.quilt)
     searches().stop(path.quilt, query.number)
     return answer(search_view(laid, searches().of(path.quilt, kept.revision, query.number), query.unit))

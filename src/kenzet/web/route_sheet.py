@@ -1,3 +1,3 @@
-"""The order and the ways for paper."""
+"""The sewing order and the routes, for paper."""
 
 from __future__ import annotations

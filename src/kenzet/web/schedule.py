@@ -1,4 +1,4 @@
-"""When what is left gets sewn, on the days that she has; to look at, and as a calendar file."""
+"""When the remaining work gets sewn, on the days available; to look at, and as a calendar file."""
 
 from __future__ import annotations
 
@@ -13,12 +13,12 @@ from kenzet.core.errors import BadValue
 from kenzet.core.logbook.forecast import time_left
 from kenzet.core.logbook.schedule import Session, by_then, fading_marks, holds_all, schedule
 from kenzet.core.route.quilt_needle import whole_needle
-from kenzet.core.sewing.now import UnitWays
+from kenzet.core.sewing.now import PlaceRoutes
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say.log_places import part_names
 from kenzet.say.schedule_words import ScheduleView, schedule_view, session_lines, too_many
 from kenzet.web.blueprint import Blueprint
-from kenzet.web.log import ways_now
+from kenzet.web.log import routes_now
 from kenzet.web.request_context import answer, connection, laid_quilt
 from kenzet.web.state.logs import logs
 from kenzet.web.wire import base as m
@@ -27,8 +27,8 @@ sessions = Blueprint("sessions", __name__, url_prefix="/api/quilts/<quilt>")
 
 
 class ScheduleQuery(m.Reading):
-    """On which ``days`` of the week she sews (0 Monday to 6 Sunday), how many ``minutes`` from ``at`` o'clock, from which day on (today unless it is said), and
-    ``by`` when it is to be done."""
+    """The ``days`` of the week (0 Monday to 6 Sunday), the ``minutes`` from time ``at``, the first day (by default
+    today), and the day ``by`` which to finish."""
 
     days: Annotated[str, Field(pattern=r"^[0-6]{0,7}$")] = "0123456"
     minutes: Annotated[int, Field(ge=10, le=600)] = 60
@@ -39,7 +39,7 @@ class ScheduleQuery(m.Reading):
 
 @sessions.get("/schedule", responses={200: ScheduleView})
 def shown(path: m.QuiltKey, query: ScheduleQuery) -> Response:
-    """Session after session."""
+    """All sessions in order."""
     laid, found, whole = planned_sessions(path.quilt, query)
     if found and not whole:
         raise BadValue(too_many(query.minutes), "minutes")
@@ -48,9 +48,9 @@ def shown(path: m.QuiltKey, query: ScheduleQuery) -> Response:
 
 
 def planned_sessions(quilt: str, query: ScheduleQuery) -> tuple[QuiltLayout, list[Session], bool]:
-    """What is left now, on her days, and whether that is all of it. Raises Unknown."""
+    """The sessions for what is left, and whether they finish everything. Raises Unknown."""
     kept, laid = laid_quilt(quilt)
-    ways = ways_now(kept, laid)
+    ways = routes_now(kept, laid)
     if not ways.route.visits:
         return laid, [], True
     with connection() as conn:
@@ -65,7 +65,7 @@ def planned_sessions(quilt: str, query: ScheduleQuery) -> tuple[QuiltLayout, lis
     return laid, found, holds_all(found, left)
 
 
-def _freehand(ways: UnitWays, places: Sequence[str]) -> set[str]:
+def _freehand(ways: PlaceRoutes, places: Sequence[str]) -> set[str]:
     visits = ways.route.visits
     return {
         place
@@ -74,7 +74,7 @@ def _freehand(ways: UnitWays, places: Sequence[str]) -> set[str]:
     }
 
 
-def _fading(laid: QuiltLayout, ways: UnitWays, places: Sequence[str]) -> dict[str, list[tuple[str, int]]]:
+def _fading(laid: QuiltLayout, ways: PlaceRoutes, places: Sequence[str]) -> dict[str, list[tuple[str, int]]]:
     found: dict[str, list[tuple[str, int]]] = {}
     for place in places:
         for k in ways.at[place]:

@@ -1,4 +1,4 @@
-"""At the machine: what to do next, what was done, and what is left."""
+"""At the machine: the next step, what was done, and what is left."""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ from flask import Response
 
 from kenzet.core.errors import BadValue
 from kenzet.core.route.quilt import QuiltRoute
-from kenzet.core.sewing.now import ways_of
+from kenzet.core.sewing.now import place_routes
 from kenzet.core.sewing.progress import fault_of
 from kenzet.say.sewing_words import FAULTS
 from kenzet.web.blueprint import Blueprint
@@ -27,7 +27,7 @@ LATE_S = 120.0
 
 @sewing.post("/sewing", responses={200: SewingView})
 def at_the_machine(path: m.QuiltKey, body: SewingRequest) -> Response:
-    """What to do next, and how far she is."""
+    """The next steps, and the progress."""
     kept, laid = laid_quilt(path.quilt)
     ways = routes().ways(kept, laid)
     with connection() as conn:
@@ -37,14 +37,13 @@ def at_the_machine(path: m.QuiltKey, body: SewingRequest) -> Response:
 
 @sewing.post("/sewing/events", responses={200: EventsTaken})
 def take_events(path: m.QuiltKey, body: EventsRequest) -> Response:
-    """Kept in the order in which they are told. One that cannot be is refused alone, with the reason; what was sewn is sewn,
-    even if nothing is planned there any more.
-    """
+    """Stored in the order in which they are sent. An impossible event is refused alone, with the reason; what was
+    sewn counts even if nothing is planned there any more."""
     kept, laid = laid_quilt(path.quilt)
     try:
         ways = routes().ways(kept, laid)
     except BadValue:  # every fill was taken away meanwhile
-        ways = ways_of(laid, QuiltRoute((), ()))
+        ways = place_routes(laid, QuiltRoute((), ()))
     latest = time.time() + LATE_S
     told = [(event, fault_of(ways, event)) for event in (event_of(one, latest) for one in body.events)]
     with connection() as conn:

@@ -1,4 +1,4 @@
-"""The swatch book: pieces put into it, what she found of them, their pictures, and books from elsewhere."""
+"""The swatch book: swatches added to it, observations, pictures, and books from files."""
 
 from __future__ import annotations
 
@@ -29,13 +29,14 @@ _MEMO = Memo()
 
 
 class SwatchKey(m.Wire):
-    """Which swatch."""
+    """Identifies a swatch."""
 
     swatch: Annotated[str, Field(pattern=r"^[a-z0-9]{12}$")]
 
 
 class NewSwatch(m.Reading):
-    """A zone of the quilt as it is planned where it lies at ``place`` (where it lies most often), to be put into the book under a name."""
+    """A zone of the quilt as planned at ``place`` (by default where it is most often), to be added to the book
+    under a name."""
 
     zone: m.ZoneKey
     place: m.PlaceKey = ""
@@ -43,13 +44,13 @@ class NewSwatch(m.Reading):
 
 
 class ChangeSwatch(m.Reading):
-    """What she found of a swatch, as typed: only what is sent is changed."""
+    """Observations about a swatch, as typed; only what is sent is changed."""
 
     found: dict[str, Any]
 
 
 class SwatchesView(m.Wire):
-    """The book, the newest swatch first; ``added`` is the one that was just put into it."""
+    """The book, the newest swatch first; ``added`` is one that was just added."""
 
     swatches: list[SwatchRow]
     added: str = ""
@@ -57,13 +58,13 @@ class SwatchesView(m.Wire):
 
 @swatches.get("/swatches", responses={200: SwatchesView})
 def show_book(query: m.Reading) -> Response:
-    """All of it."""
+    """The whole book."""
     return _book(query)
 
 
 @swatches.post("/quilts/<quilt>/swatches", responses={200: SwatchesView})
 def add_swatch(path: m.QuiltKey, body: NewSwatch) -> Response:
-    """Put a zone into the book as it is planned now."""
+    """Add a zone to the book as planned now."""
     _, laid = laid_quilt(path.quilt)
     piece = swatch_of(laid, body.zone, body.place)
     found = validated(SwatchFound, {"name": body.name.strip() or piece.zone}, body.unit)
@@ -74,7 +75,7 @@ def add_swatch(path: m.QuiltKey, body: NewSwatch) -> Response:
 
 @swatches.post("/swatches/<swatch>", responses={200: SwatchesView})
 def change_swatch(path: SwatchKey, body: ChangeSwatch) -> Response:
-    """Keep what she found."""
+    """Store observations."""
     with connection() as conn:
         before = store.load(conn, LOCAL_OWNER, path.swatch).dated.found
         kept = {**before.model_dump(mode="json"), **body.found}
@@ -88,7 +89,7 @@ def change_swatch(path: SwatchKey, body: ChangeSwatch) -> Response:
 
 @swatches.delete("/swatches/<swatch>", responses={200: SwatchesView})
 def take_out(path: SwatchKey, query: m.Reading) -> Response:
-    """Take a swatch out of the book."""
+    """Remove a swatch from the book."""
     with connection() as conn:
         store.strike(conn, LOCAL_OWNER, path.swatch)
     return _book(query)
@@ -96,7 +97,7 @@ def take_out(path: SwatchKey, query: m.Reading) -> Response:
 
 @swatches.post("/swatches/import", responses={200: SwatchesView})
 def bring_swatches(query: m.Reading) -> Response:
-    """The swatches of a file beside one's own; what is in the book already is not doubled. Photographs stay where they are."""
+    """Add the swatches of a file; those in the book are not duplicated. Photographs are not included."""
     try:
         raw = json.loads(upload(MOST_BYTES, tr("A swatch book")))
     except (ValueError, RecursionError) as error:

@@ -1,4 +1,4 @@
-"""At the table: the strokes of a zone one at a time, what is drawn, and what is still to be taken off."""
+"""At the marking table: the strokes of a zone one at a time, what is drawn, and what is still to be removed."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ table = Blueprint("table", __name__, url_prefix="/api/quilts/<quilt>")
 
 @table.post("/table", responses={200: TableView})
 def at_the_table(path: m.QuiltKey, body: TableRequest) -> Response:
-    """What to do, and how far she is; what is told is kept."""
+    """The steps and the progress; what is reported is stored."""
     _, laid = laid_quilt(path.quilt)
     found = planned(laid, body.zone).layered(body.layer)
     drawing = found.drawing_at(body.place)

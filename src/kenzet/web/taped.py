@@ -1,4 +1,4 @@
-"""What was measured with a tape: as it is kept, and read against the plan that it was measured against."""
+"""Tape measurements: as stored, and compared with the plan at that time."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ from kenzet.web.wire import base as m
 
 
 class TapeKept(m.Wire):
-    """As it is kept, with the revision of the plan that it was measured against."""
+    """A reading as stored, with the revision of the plan it is compared with."""
 
     zone: str
     lines: int
@@ -27,7 +27,7 @@ class TapeKept(m.Wire):
 
     @property
     def reading(self) -> TapeReading:
-        """In mm."""
+        """The reading in mm."""
         return TapeReading(
             self.zone, self.lines, float(self.span.mm), float(self.gap.mm) if self.gap else None
         )
@@ -35,7 +35,7 @@ class TapeKept(m.Wire):
 
 @dataclass(frozen=True, eq=False)
 class Taped:
-    """What she said of a place, the plan ``then``, what it says, and what it says of the foot."""
+    """A remark about a place, the plan ``then``, the result, and what it says about the foot."""
 
     remark: Remark
     place: str
@@ -45,7 +45,7 @@ class Taped:
 
 
 def taped_of(kept: Kept, remarks: Sequence[Remark]) -> list[Taped]:
-    """Everything that was measured with a tape, the newest first."""
+    """All tape measurements, the newest first."""
     some = []
     for one in reversed([one for one in remarks if one.kind == "measured"]):
         told, place = TapeKept.model_validate_json(one.told), one.about.removeprefix("place:")

@@ -13,12 +13,13 @@ texts = Blueprint("texts", __name__, url_prefix="/api")
 
 
 class TextsView(m.Wire):
-    """Of each text of the pages what it is in this language; of a text of a count its forms by their names. English is empty: it stands in the pages."""
+    """For each text of the pages its translation; for a text with a count its plural forms by name. Empty for
+    English, which is in the pages."""
 
     texts: dict[str, str | dict[str, str]]
 
 
 @texts.get("/texts", responses={200: TextsView})
 def spoken() -> Response:
-    """What the pages say."""
+    """The texts of the pages."""
     return answer(TextsView(texts=of_pages()))

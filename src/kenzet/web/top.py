@@ -1,4 +1,4 @@
-"""The top as it is laid out and edited: arrangement, blocks, borders, fabrics, and what she points at."""
+"""The top as laid out and edited: arrangement, blocks, borders, fabrics, and clicks."""
 
 from __future__ import annotations
 
@@ -37,21 +37,21 @@ class _OneCut(Frozen):
 
 @top.get("/top", responses={200: TopView})
 def top_view(path: m.QuiltKey, query: m.Reading) -> Response:
-    """The top as it is laid out."""
+    """The top as laid out."""
     _, laid = laid_quilt(path.quilt)
     return answer(top_of(laid.quilt, query.unit))
 
 
 @top.post("/hit-test", responses={200: PickView})
 def pick(path: m.QuiltKey, body: PickRequest) -> Response:
-    """What is meant when she points at a patch."""
+    """What a click on a patch selects."""
     _, laid = laid_quilt(path.quilt)
     return answer(PickView(refs=picked(laid, body.ref, body.how)))
 
 
 @top.post("/cut", responses={200: CutView})
 def cut(path: m.QuiltKey, body: CutRequest) -> Response:
-    """What a cut would leave; nothing is kept."""
+    """What a cut would result in; nothing is stored."""
     _, laid = laid_quilt(path.quilt)
     wanted = validated(_OneCut, {"cut": body.cut}, body.unit).cut
     zone = laid.zone(body.zone)

@@ -1,4 +1,4 @@
-"""Fills side by side: the gallery of those that suit a zone, and the variants that she has pinned."""
+"""Fills side by side: the gallery of those that suit a zone, and the variants kept to compare."""
 
 from __future__ import annotations
 
@@ -41,7 +41,7 @@ def show_gallery(path: m.QuiltKey, body: ZoneRequest) -> Response:
 
 @variants.post("/variants", responses={200: VariantsView})
 def show_variants(path: m.QuiltKey, body: ZoneRequest) -> Response:
-    """The pinned variants, drawn and compared."""
+    """The kept variants, drawn and compared."""
     _, laid = laid_quilt(path.quilt)
     shape, place = shape_of(laid, body)
     pins = [try_fill(laid, body.zone, fill, shape, place) for fill in laid.zone(body.zone).pins]

@@ -1,4 +1,4 @@
-"""One zone: its plan as it is typed, and where the ruler lies for one of its lines."""
+"""One zone: its plan as typed, and where the ruler is placed for one of its lines."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ zones = Blueprint("zones", __name__, url_prefix="/api/quilts/<quilt>")
 
 @zones.post("/preview", responses={200: z.ZoneView})
 def preview(path: m.QuiltKey, body: z.PlanRequest) -> Response:
-    """Reckon a zone with what is typed; nothing is kept."""
+    """The plan of a zone as typed; nothing is stored."""
     _, kept = laid_quilt(path.quilt)
     laid = typed_zone(kept, body)
     return answer(zone_view(laid, plan_zone(laid, body.zone), body))
@@ -30,7 +30,7 @@ def preview(path: m.QuiltKey, body: z.PlanRequest) -> Response:
 
 @zones.post("/ruler", responses={200: z.RulerView})
 def ruler(path: m.QuiltKey, body: z.RulerRequest) -> Response:
-    """Where the ruler lies for one line."""
+    """Where the ruler is placed for one line."""
     _, kept = laid_quilt(path.quilt)
     laid = typed_zone(kept, body)
     return answer(ruler_view(planned(laid, body.zone).layered(body.layer), laid.quilt.kit, body))

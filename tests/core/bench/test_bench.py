@@ -185,8 +185,10 @@ def test_a_planned_line_is_laid_as_the_plan_says(quilt):
         drawing = plan.drawings[0]
         for line in range(0, len(drawing.stretches), max(len(drawing.stretches) // 5, 1)):
             laid = placement_for(plan, drawing, line, -1, quilt.quilt.kit)
-            part = plastic(quilt.quilt.kit.rulers[laid.ruler].edges, laid.edge, float(quilt.quilt.kit.reach))
-            sewn = read(part, laid.lay, drawing.region, [], float(quilt.quilt.kit.reach)).sewn
+            part = plastic(
+                quilt.quilt.kit.rulers[laid.ruler].edges, laid.edge, float(quilt.quilt.kit.foot_offset)
+            )
+            sewn = read(part, laid.lay, drawing.region, [], float(quilt.quilt.kit.foot_offset)).sewn
             wanted = LineString(drawing.stretches.ends[line].reshape(2, 2))
             assert math.isclose(LineString(sewn.points).hausdorff_distance(wanted), 0, abs_tol=0.02), (
                 key,
@@ -201,7 +203,7 @@ def test_a_first_line_is_set_by_a_slanted_etched_line_on_the_seam_that_it_meets(
     (left, low, _, high), kit = strip.bounds, Kit()
     run = (high - low) / math.tan(math.radians(angle))
     start, end = (left + 300, low), (left + 300 + run, high)
-    laid = pose(strip, start, end, True, best_offset_sum(kit, kit.reach), kit)
+    laid = pose(strip, start, end, True, best_offset_sum(kit, kit.foot_offset), kit)
     way = set_by_angle(strip, laid, kit)
     assert (way and way.degrees) == leans
     if way:
@@ -226,7 +228,7 @@ def test_a_wave_that_is_made_for_the_line_sews_the_line(quilt, fill):
     kit = now.quilt.kit.changed(rulers={"made": made})
     laid = placement_for(plan, drawing, plan.telling_line(drawing), -1, kit)
     assert laid.fit.verdict == "fits"
-    r = float(kit.reach)
+    r = float(kit.foot_offset)
     needle = laid.lay.put(plastic(made.edges, 0, r).needle.points)
     line = LineString(drawing.polylines[plan.telling_line(drawing)])
     away = shapely.distance(line, shapely.points(needle))

@@ -27,7 +27,7 @@ from tests.jobs import JOBS
 def test_the_ruler_lies_a_foot_beside_the_leg_that_is_sewn_first(job):
     seen = set()
     for plan in plan_quilt(JOBS[job]()).values():
-        foot = float(plan.kit.reach)
+        foot = float(plan.kit.foot_offset)
         for drawing in plan.drawings:
             for line in range(drawing.lines):
                 on = planned(plan, drawing, line)
@@ -60,6 +60,6 @@ def test_the_stop_dots_of_an_arc_lie_a_foot_from_its_ends_on_the_plastics_edge()
         outline = shapely.Polygon(ruler_on_arc(plan.kit, leg.arc, fit))
         for end, dot in zip((leg.start, leg.end), stop_dots(leg.arc, fit), strict=True):
             assert shapely.Point(end).distance(shapely.Point(dot)) == pytest.approx(
-                float(plan.kit.reach), abs=1e-6
+                float(plan.kit.foot_offset), abs=1e-6
             )
             assert outline.exterior.distance(shapely.Point(dot)) < 0.5

@@ -220,7 +220,7 @@ def test_the_frame_of_a_turned_fill_holds_the_zone():
     for angle in (0.0, 17.0, 90.0, 135.0):
         for region in REGIONS.values():
             frame = frame_of(region, angle, region.middle)
-            for point in region.reach[::7]:
+            for point in region.extremes[::7]:
                 u, v = frame.into(point)
                 assert frame.left - 1e-9 <= u <= frame.right + 1e-9
                 assert frame.low - 1e-9 <= v <= frame.high + 1e-9

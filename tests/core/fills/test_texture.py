@@ -12,7 +12,7 @@ from kenzet.core.plan.planner import plan_zone
 from kenzet.core.route.network import TEXTURE
 from kenzet.core.route.quilt import route_quilt
 from kenzet.core.route.texture import texture_ways
-from kenzet.core.sewing.now import ways_of
+from kenzet.core.sewing.now import place_routes
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.demo import demo_quilts
 from tests.core.sewing.test_sewing import Machine, anything_happens, hangs_together
@@ -129,7 +129,7 @@ def test_one_may_travel_across_a_texture_unless_she_never_will():
 def test_a_quilt_with_a_texture_is_sewn_to_its_end(zone):
     laid = quilt(zone=zone)
     route = route_quilt(laid, quick=True)
-    ways = ways_of(laid, route)
+    ways = place_routes(laid, route)
     machine = Machine(ways)
     hangs_together(machine)
     sewn = machine.log.sewn
@@ -151,4 +151,4 @@ def test_another_texture_is_another_plan():
 @pytest.mark.parametrize("seed", range(3))
 def test_whatever_happens_lines_and_texture_of_a_place_are_sewn_once(seed):
     laid = quilt()
-    anything_happens(ways_of(laid, route_quilt(laid, quick=True)), seed)
+    anything_happens(place_routes(laid, route_quilt(laid, quick=True)), seed)

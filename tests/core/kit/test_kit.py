@@ -13,7 +13,9 @@ from pydantic import ValidationError
 from kenzet.core.errors import BadValue
 from kenzet.core.geom.clip import Straight
 from kenzet.core.kit.compatibility import foot_fault, ruler_fault
-from kenzet.core.kit.cupboard import (
+from kenzet.core.kit.curves import radius_of, ranked, rise_of, templates
+from kenzet.core.kit.edges import ArcEdge, StraightEdge, WaveEdge, ZigzagEdge
+from kenzet.core.kit.inventory import (
     KitFile,
     OneThing,
     behind,
@@ -22,8 +24,6 @@ from kenzet.core.kit.cupboard import (
     new_key,
     taken_over,
 )
-from kenzet.core.kit.curves import radius_of, ranked, rise_of, templates
-from kenzet.core.kit.edges import ArcEdge, StraightEdge, WaveEdge, ZigzagEdge
 from kenzet.core.kit.kit import Kit
 from kenzet.core.kit.things import THINGS
 from kenzet.core.kit.things.machine import Machine, RulerFoot, WalkingFoot
@@ -157,7 +157,7 @@ def test_the_ruler_is_chosen_by_fit_then_placements_then_size(spacing, long, rul
 def test_a7_a_foot_measured_right_across_counts_by_half():
     foot = RulerFoot(offset=length("13 mm"), measured="across")
     kit = Kit(foot=foot)
-    assert float(kit.reach) == 6.5
+    assert float(kit.foot_offset) == 6.5
     assert float(best_offset_sum(kit, F(15)).wanted) == 8.5
     strip = calibrated(foot, length("2.04 in"), 9, "offset", "2026-05-01")
     assert (strip.measured, strip.history[0].offset.text) == ("to the rim", "6.5 mm")
@@ -173,7 +173,7 @@ def test_a71_a72_a78_placements_hand_stops_and_whole_stitches():
 
 def test_f46_a_collar_counts_in():
     kit = Kit(foot=RulerFoot(collar=length("5/8 in")))
-    assert kit.reach == INCH * 7 / 8
+    assert kit.foot_offset == INCH * 7 / 8
     assert best_offset_sum(kit, INCH * 9 / 8).etched == INCH / 4
 
 
@@ -372,4 +372,4 @@ def test_a_zone_may_be_laid_with_a_ruler_or_a_foot_of_her_choice():
 def test_a_needle_off_the_middle_counts_on_the_side_where_rulers_lie(throat, r):
     foot = RulerFoot.model_validate({"offset": "1/4 in", "left": "6 mm", "collar": "1/8 in"})
     kit = Kit(foot=foot, machine=Machine(throat=throat))
-    assert kit.reach == Length.parse(r).mm + INCH / 8
+    assert kit.foot_offset == Length.parse(r).mm + INCH / 8

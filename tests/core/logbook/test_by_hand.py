@@ -13,7 +13,7 @@ from kenzet.core.numbers.measure import INCH
 from tests.tops import after, wished
 
 KIT = Kit()
-FOOT = float(KIT.reach)
+FOOT = float(KIT.foot_offset)
 
 
 def lines(spacing="3/4 in", kind="lines"):

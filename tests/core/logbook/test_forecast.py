@@ -9,7 +9,7 @@ from kenzet.core.logbook.sittings import Sitting, There
 from kenzet.core.route.quilt import route_quilt
 from kenzet.core.route.quilt_needle import whole_needle
 from kenzet.core.sewing.log import Event, Sewn
-from kenzet.core.sewing.now import ways_of
+from kenzet.core.sewing.now import place_routes
 from tests.photographed import LAID
 
 EVEN = (1.0, 1.0)
@@ -24,7 +24,7 @@ def there(seconds, stops=False):
 
 @pytest.fixture(scope="module")
 def ways():
-    return ways_of(LAID[0], route_quilt(LAID[0], quick=True))
+    return place_routes(LAID[0], route_quilt(LAID[0], quick=True))
 
 
 def test_all_that_is_left_is_what_the_whole_route_takes(ways):

@@ -31,7 +31,7 @@ from tests.photographed import LAID
 
 CHANCE = np.random.default_rng(7)
 KIT = Kit()
-FOOT = float(KIT.reach)
+FOOT = float(KIT.foot_offset)
 
 
 def test_a_foot_that_is_wider_shows_in_every_line_that_is_laid_on_the_last():
@@ -55,7 +55,7 @@ def test_the_offset_and_its_interval(true):
     lines = [LaidLine(true + CHANCE.normal(0, 0.3), 100.0 + k, "left", FOOT) for k in range(60)]
     lines += [LaidLine(9.0, 50.0, "left", FOOT)] * 3  # three that were laid quite wrong
     offset, spread = learnt_offset(lines, KIT)
-    used = float(KIT.reach)
+    used = float(KIT.foot_offset)
     assert offset.low <= used + true <= offset.high and offset.value == pytest.approx(used + true, abs=0.12)
     assert offset.differs is (true != 0.0)
     assert (offset.many, offset.first, offset.last) == (63, 50.0, 159.0)
@@ -67,7 +67,7 @@ def test_few_lines_teach_nothing_and_some_lines_little():
     assert learnt_offset(some, KIT) == []
     wild = [LaidLine(0.4 + one, 0.0, "left", FOOT) for one in (-1.5, 1.5, -1.2, 1.2, 0.9, -0.9)]
     (offset,) = learnt_offset(wild, KIT)
-    assert abs(offset.value - float(KIT.reach)) < 0.4 and not offset.differs
+    assert abs(offset.value - float(KIT.foot_offset)) < 0.4 and not offset.differs
 
 
 @given(st.floats(-10, 10), st.floats(0.01, 5), st.floats(-10, 10), st.floats(0.01, 5))

@@ -7,13 +7,13 @@ from kenzet.core.logbook.sewn_with import sewn_with
 from kenzet.core.logbook.status import _stage, share_of, status
 from kenzet.core.route.quilt import route_quilt
 from kenzet.core.sewing.log import Event, Sewn
-from kenzet.core.sewing.now import ways_of
+from kenzet.core.sewing.now import place_routes
 from tests.photographed import LAID
 
 
 @pytest.fixture(scope="module")
 def ways():
-    return ways_of(LAID[2], route_quilt(LAID[2], quick=True))
+    return place_routes(LAID[2], route_quilt(LAID[2], quick=True))
 
 
 def sewn_of(ways, place, share=1.0):

@@ -14,7 +14,7 @@ from kenzet.core.placing.place_line import planned
 from kenzet.core.plan.planner import plan_quilt
 from kenzet.core.route.quilt import route_quilt
 from kenzet.core.sewing.along import placements_along
-from kenzet.core.sewing.now import ways_of
+from kenzet.core.sewing.now import place_routes
 from tests.jobs import role, zoned
 from tests.tops import single
 
@@ -68,7 +68,7 @@ def test_the_reference_lies_where_it_is_told(block, angle, spacing):
 @pytest.mark.parametrize("block", BLOCKS)
 def test_what_a_line_is_laid_on_is_sewn_when_it_comes(block, angle):
     laid = laid_with(block, angle)
-    ways = ways_of(laid, route_quilt(laid))
+    ways = place_routes(laid, route_quilt(laid))
     many = 0
     for visit in ways.route.visits:
         way = ways.of(visit)

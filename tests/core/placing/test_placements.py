@@ -155,7 +155,7 @@ def laid_anew(on, kit, ends):
     ux, uy = (x1 - x0) / math.dist(*ends), (y1 - y0) / math.dist(*ends)
     total = on.total
     edge = (0.0 if total.etched is None else float(total.etched)) - float(total.behind)
-    far = edge + float(kit.reach)  # of the needle from the reference
+    far = edge + float(kit.foot_offset)  # of the needle from the reference
     return (-uy, ux), far
 
 

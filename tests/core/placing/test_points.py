@@ -121,7 +121,7 @@ def test_a82_a_fan_is_laid_askew_so_much_nearer_at_its_narrow_end(region):
         own, before = drawing.polylines[on.line], drawing.polylines[on.reference]
         way, _ = _from(before, own[0])
         away = np.abs((own - before[0]) @ np.array([-way[1], way[0]]))
-        laid = [float(under + plan.kit.reach) for under in on.tilt]
+        laid = [float(under + plan.kit.foot_offset) for under in on.tilt]
         assert np.abs(away - laid).max() <= on.error
         assert max(away) > min(away)
     assert math.degrees(askew[0].legs[0].length and drawing.fill.turn(8 * IN)) == pytest.approx(

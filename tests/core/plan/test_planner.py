@@ -118,9 +118,9 @@ def test_the_ruler_of_a_ring_lies_on_the_seam_side(laid):
     plan = tried(laid, "star-centre", "echo", spacing="3/4 in")
     drawing = plan.drawings[0]
     for side in range(4):
-        pose, reference, reckoned = plan.pose(drawing, 0, side)
+        pose, reference, total = plan.pose(drawing, 0, side)
         assert reference.kind == "seam"
-        assert reckoned.etched == Length.parse("1/2").mm
+        assert total.etched == Length.parse("1/2").mm
         middle = np.array(pose.body).mean(axis=0)
         assert np.hypot(*(middle - 6 * IN)) > 3 * IN - 0.25 * IN
 

@@ -30,7 +30,7 @@ def ruled(region, *families):
     courses = []
     for number, (angle, apart, first, low) in enumerate(families):
         normal = np.array((-math.sin(math.radians(angle)), math.cos(math.radians(angle))))
-        across = np.array(region.reach) @ normal
+        across = np.array(region.extremes) @ normal
         datum = float(across.min() + first * IN) if low else float(across.max() - first * IN)
         stretches = clip([(region, Straight(angle, Fraction(apart) * Fraction(127, 5), datum))])
         courses += [

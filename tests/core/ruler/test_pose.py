@@ -15,7 +15,7 @@ from kenzet.core.kit.things.machine import RulerFoot
 from kenzet.core.kit.things.rulers import StraightRuler
 from kenzet.core.numbers.measure import MM_PER, Length
 from kenzet.core.ruler.line_references import Bundle, References, lay_family
-from kenzet.core.ruler.offset_sums import Mode, best_offset_sum, line_lands_at, reckon
+from kenzet.core.ruler.offset_sums import Mode, best_offset_sum, line_lands_at, offset_sum
 from kenzet.core.ruler.pose import pose
 from tests.shapes import IN, REGIONS, box, inches
 
@@ -40,20 +40,20 @@ def inch(text: str) -> F:
     ],
 )
 def test_the_etched_line(spacing, mode, ruler, etched):
-    found = reckon(inch(spacing), QUARTER, ruler, mode)
+    found = offset_sum(inch(spacing), QUARTER, ruler, mode)
     assert found.etched == inch(etched)
     assert line_lands_at(found.etched, QUARTER, mode) == inch(spacing)
 
 
 def test_a5_no_etched_line_the_nearest_two_are_offered():
-    found = reckon(inch("5/8"), QUARTER, QUARTERS)
+    found = offset_sum(inch("5/8"), QUARTER, QUARTERS)
     assert found.etched is None
     assert found.nearest == ((inch("1/4"), inch("1/2")), (inch("1/2"), inch("3/4")))
-    assert reckon(inch("5/8"), QUARTER, EIGHTHS).etched == inch("3/8")
+    assert offset_sum(inch("5/8"), QUARTER, EIGHTHS).etched == inch("3/8")
 
 
 def test_a6_a_millimetre_foot_on_an_inch_ruler():
-    found = reckon(F(10), F(6), EIGHTHS)
+    found = offset_sum(F(10), F(6), EIGHTHS)
     assert found.wanted == 4
     assert found.etched is None
     etched, makes = min(found.nearest, key=lambda pair: abs(pair[1] - 10))
@@ -68,7 +68,7 @@ def test_f5_the_ruler_table_for_a_foot_of_6_mm():
 
 
 def test_a8_closer_than_the_foot_the_last_line_shows():
-    found = reckon(inch("1/8"), QUARTER, EIGHTHS)
+    found = offset_sum(inch("1/8"), QUARTER, EIGHTHS)
     assert (found.etched, found.behind, found.nearest) == (None, inch("1/8"), ())
 
 
@@ -134,15 +134,15 @@ def test_a_family_on_the_bias_of_a_square_wants_one_mark_its_longest_line():
 @pytest.mark.parametrize("left", [True, False])
 def test_the_working_edge_lies_r_from_the_line_and_the_etched_line_on_the_reference(offset, left):
     kit = kit_with("eighths", offset)
-    distance = kit.reach + inch("1/2")
+    distance = kit.foot_offset + inch("1/2")
     found = pose(
         REGIONS["square"], (0.0, 50.0), (190.5, 50.0), left, best_offset_sum(kit, distance, 190.5), kit
     )
     side = 1 if left else -1
-    assert found.body[0][1] - 50 == pytest.approx(side * float(kit.reach))
+    assert found.body[0][1] - 50 == pytest.approx(side * float(kit.foot_offset))
     assert found.chosen == 4
     assert found.etched[4][1] - 50 == pytest.approx(side * float(distance))
-    assert found.foot_radius == pytest.approx(float(kit.reach))
+    assert found.foot_radius == pytest.approx(float(kit.foot_offset))
 
 
 @pytest.mark.parametrize(("angle", "along"), [(45, 0.354), (60, 0.289), (30, 0.5), (90, 0.25)])

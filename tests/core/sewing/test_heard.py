@@ -7,7 +7,7 @@ import pytest
 from kenzet.core.route.quilt import route_quilt
 from kenzet.core.sewing.heard import Heard, Message
 from kenzet.core.sewing.log import Log
-from kenzet.core.sewing.now import now, ways_of
+from kenzet.core.sewing.now import now, place_routes
 from kenzet.core.sewing.steps import sewn_until
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.demo import demo_quilts
@@ -17,7 +17,7 @@ from kenzet.standins.machine import MachineStandIn
 @pytest.fixture(scope="module")
 def ways():
     laid = QuiltLayout(next(quilt for quilt in demo_quilts() if quilt.name.startswith("Sampler")))
-    return ways_of(laid, route_quilt(laid))
+    return place_routes(laid, route_quilt(laid))
 
 
 class Station:

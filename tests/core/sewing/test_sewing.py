@@ -22,10 +22,10 @@ from kenzet.core.route.quilt import route_quilt
 from kenzet.core.ruler.offset_sums import best_offset_sum
 from kenzet.core.sewing.along import placements_along
 from kenzet.core.sewing.log import Event, Log, Sewn, at_needle, since_rest
-from kenzet.core.sewing.now import in_quilt, now, ways_of
+from kenzet.core.sewing.now import in_quilt, now, place_routes
+from kenzet.core.sewing.place_route import cut_out
 from kenzet.core.sewing.steps import steps_of
 from kenzet.core.sewing.stretch import LEAST, Covered, Stretch
-from kenzet.core.sewing.way import cut_out
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.demo import demo_quilts
 from tests.core.route.test_quilt_route import ruled_top, stitched_as, with_ditch
@@ -56,7 +56,7 @@ def test_stretches_cover_what_their_millimetres_do(done, asked):
 def cloth():
     """The quilt laid out, and its ways."""
     laid = QuiltLayout(next(quilt for quilt in demo_quilts() if quilt.name.startswith("Sampler")))
-    return laid, ways_of(laid, route_quilt(laid))
+    return laid, place_routes(laid, route_quilt(laid))
 
 
 class Machine:
@@ -109,7 +109,7 @@ def hangs_together(machine):
 @pytest.mark.parametrize("name", ["Sampler", "Kelp"])
 def test_sewn_through_in_order_the_tally_is_the_plan(name):
     laid = QuiltLayout(next(quilt for quilt in demo_quilts() if quilt.name.startswith(name)))
-    ways = ways_of(laid, route_quilt(laid))
+    ways = place_routes(laid, route_quilt(laid))
     machine = Machine(ways)
     hangs_together(machine)
     assert len(machine.log) < 3 * sum(ways.of(visit).many for visit in ways.route.visits)
@@ -333,7 +333,7 @@ def test_passes_over_the_same_places_are_sewn_one_after_the_other():
     grid = {"kind": "fill", "zone": zone, "fill": {"kind": "grid", "spacing": "1 in"}}
     laid = QuiltLayout(CHANGES["fill"].model_validate(grid).apply(laid)[0])
     laid = stitched_as(laid, families="one by one")
-    ways = ways_of(laid, route_quilt(laid))
+    ways = place_routes(laid, route_quilt(laid))
     machine = Machine(ways)
     seen = []
     while (here := machine.now()) is not None:
@@ -349,7 +349,7 @@ def test_the_foot_is_changed_once_and_said_before_the_first_line(cloth):
     key = next(key for key, zone in laid.quilt.zones.items() if zone.name.startswith("Two"))
     zone = laid.quilt.zones[key].model_copy(update={"sew_with": "walking foot"})
     mixed = QuiltLayout(laid.quilt.model_copy(update={"zones": {**laid.quilt.zones, key: zone}}))
-    ways = ways_of(mixed, route_quilt(mixed))
+    ways = place_routes(mixed, route_quilt(mixed))
     feet = [ways.of(visit).route.unit.foot for visit in ways.route.visits]
     assert feet == ["walking foot", "ruler foot", "ruler foot"]
     machine, changes = Machine(ways), []
@@ -389,7 +389,7 @@ def test_where_nothing_is_sewn_a_line_is_laid_on_a_drawn_one_that_a_ruler_reache
 
 def test_a104_a_ditch_that_is_travelled_is_sewn_already_when_its_pass_comes():
     laid = with_ditch(ditch="last")
-    ways = ways_of(laid, route_quilt(laid))
+    ways = place_routes(laid, route_quilt(laid))
     machine = Machine(ways)
     while (here := machine.now()).way.route.unit.rank == 0:
         machine.sew(here, here.steps[0])

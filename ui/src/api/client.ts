@@ -6,15 +6,15 @@ import { tr } from '../texts'
 export type Views = components['schemas']
 export type Unit = 'in' | 'mm'
 export type Words = (string | Views['Shown'])[]
-/** Where the light comes from that shows the quilted cloth. */
+/** The direction of the light on the quilted cloth. */
 export type Light = NonNullable<NonNullable<paths['/api/quilts/{quilt}/relief.jpg']['get']['parameters']['query']>['light']>
-/** What is sent: of a document its kind and what differs from the defaults. */
+/** A document in a request: its kind and whatever differs from the defaults. */
 export type Sent<T> = T extends { kind: infer K } ? { kind: K } & Partial<Omit<T, 'kind'>> : Partial<T>
 export type Change = Sent<NonNullable<Views['ChangeMade']['change']>>
 /** One change, of the document or of its kit. */
 export type Made = { change: Change } | { kit: Partial<Views['KitChange']> }
 
-/** What went wrong, in a sentence, with the field it is about. */
+/** An error in a sentence, with its field. */
 export class Problem extends Error {
   constructor(
     readonly status: number,
@@ -47,7 +47,7 @@ async function unwrap<T>(call: Promise<Answer<T>>): Promise<T> {
   throw new Problem(answer.response.status, said?.detail ?? tr('Something went wrong in Kenzet.'), said?.field)
 }
 
-/** A file is sent as it is. */
+/** Sends a file as it is. */
 const rawBody = (file: Blob) => ({ body: file as never, bodySerializer: (body: unknown) => body as Blob, headers: { 'Content-Type': 'application/octet-stream' } })
 
 const params = (quilt: string) => ({ path: { quilt } })
@@ -159,7 +159,7 @@ export const api = {
     unwrap(client.POST('/api/quilts/{quilt}/sewing', { params: params(quilt), body })),
   follow: (quilt: string) => unwrap(client.GET('/api/quilts/{quilt}/machine', { params: params(quilt) })),
   sendEvents: (quilt: string, body: Views['EventsRequest']) =>
-    // outlives the page: the last line before a lid is closed is still told
+    // outlives the page: the last line sewn before the lid is closed is still sent
     unwrap(client.POST('/api/quilts/{quilt}/sewing/events', { params: params(quilt), body, keepalive: JSON.stringify(body).length < 50_000 })),
   things: (unit: Unit) => unwrap(client.GET('/api/things', { params: { query: { unit } } })),
   keepThing: (body: Partial<Views['ThingRequest']>, signal?: AbortSignal) => unwrap(client.POST('/api/things', { body: body as Views['ThingRequest'], signal })),
@@ -169,7 +169,7 @@ export const api = {
   kit: (quilt: string, unit: Unit, signal: AbortSignal) =>
     unwrap(client.GET('/api/quilts/{quilt}/kit', { params: { ...params(quilt), query: { unit } }, signal })),
   change: (quilt: string, body: Omit<Views['ChangeRequest'], 'changes' | 'views'> & { changes: ({ key: string; joins: boolean } & Made)[]; views: Partial<Views['ViewsWanted']> }) =>
-    // outlives the page: what was tried a moment before a reload is still kept
+    // outlives the page: a change made just before a reload is still sent
     unwrap(client.POST('/api/quilts/{quilt}/changes', { params: params(quilt), body: body as Views['ChangeRequest'], keepalive: true })),
   walk: (quilt: string, way: 'undo' | 'redo', body: Omit<Views['VersionRequest'], 'views'> & { views: Partial<Views['ViewsWanted']> }) =>
     unwrap(client.POST(`/api/quilts/{quilt}/${way}`, { params: params(quilt), body: body as Views['VersionRequest'] })),

@@ -11,7 +11,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Everything that is kept: what ``./start --restore`` takes. */
+        /** Everything that is stored, for ``./start --restore``. */
         get: operations["backups_everything_backup_zip_get"];
         put?: never;
         post?: never;
@@ -28,7 +28,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The copies that are made by themselves. */
+        /** The automatic copies. */
         get: operations["backups_copies_backups_get"];
         put?: never;
         post?: never;
@@ -98,7 +98,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The average colour of a fabric's picture and how busy its print is; nothing is kept. */
+        /** The average color of a fabric's picture and how busy its print is; nothing is stored. */
         post: operations["photos_fabric_color_of_fabric_color_post"];
         delete?: never;
         options?: never;
@@ -166,7 +166,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Keep a photograph, sent as it is; only its pixels are kept. */
+        /** Store a photograph from the request body; only its pixels are kept. */
         post: operations["photos_add_photo_photos_post"];
         delete?: never;
         options?: never;
@@ -198,7 +198,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The photograph as it was taken. */
+        /** The photograph as taken. */
         get: operations["photos_photo_file_photos__photo__jpg_get"];
         put?: never;
         post?: never;
@@ -232,12 +232,12 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Her printers. */
+        /** All printers. */
         get: operations["printers_her_printers_printers_get"];
         put?: never;
-        /** What she read: from then on sheets for this printer are corrected. */
+        /** The reading of a check page; sheets for this printer are corrected from now on. */
         post: operations["printers_check_printer_printers_post"];
-        /** Forget a printer. */
+        /** Delete a printer. */
         delete: operations["printers_forget_printer_printers_delete"];
         options?: never;
         head?: never;
@@ -253,7 +253,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Keep a quilt from a plan file or begun from a wish, or the demo quilts where neither is sent. */
+        /** Store a quilt from a plan file or from a wish, or the demo quilts if neither is sent. */
         post: operations["quilts_add_quilts_quilts_post"];
         delete?: never;
         options?: never;
@@ -285,7 +285,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Everything that is said of it. */
+        /** All figures of the balance. */
         get: operations["balance_balanced_balance_get"];
         put?: never;
         post?: never;
@@ -304,7 +304,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Nothing is changed. */
+        /** A trial; nothing is changed. */
         post: operations["balance_try_place_balance_try_post"];
         delete?: never;
         options?: never;
@@ -338,7 +338,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Where a ruler lies for a planned line. */
+        /** Where a ruler is placed for a planned line. */
         post: operations["bench_lay_bench_lay_post"];
         delete?: never;
         options?: never;
@@ -373,8 +373,8 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Keep changes in order; where one cannot be planned, none is written. Told is what they touched; all, where they were sent
-         * @description before and the answer was lost.
+         * Store changes in order; if one cannot be planned, none is stored. The answer says what they affected:
+         * @description everything, if they were sent before and the answer was lost.
          */
         post: operations["quilts_change_quilts__quilt__changes_post"];
         delete?: never;
@@ -392,7 +392,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The same quilt as a copy, as it is now; its undo begins again. */
+        /** A copy of the present state; it has no undo history. */
         post: operations["quilts_copy_quilt_quilts__quilt__copy_post"];
         delete?: never;
         options?: never;
@@ -409,7 +409,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The radius of a curve by chord and rise (F24), and which of her edges sews it. */
+        /** The radius of a curve from chord and rise (F24), and the ruler edges that sew it. */
         post: operations["bench_curve_curve_post"];
         delete?: never;
         options?: never;
@@ -426,7 +426,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What a cut would leave; nothing is kept. */
+        /** What a cut would result in; nothing is stored. */
         post: operations["top_cut_cut_post"];
         delete?: never;
         options?: never;
@@ -475,7 +475,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The map of how firmly it is stitched. */
+        /** The density map as a picture. */
         get: operations["balance_density_density_png_get"];
         put?: never;
         post?: never;
@@ -509,7 +509,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The photograph under the plan, straightened to the quilt or the block that it shows. */
+        /** The photograph under the plan, straightened to the quilt or block that it shows. */
         get: operations["photos_ground_quilts__quilt__ground_jpg_get"];
         put?: never;
         post?: never;
@@ -528,7 +528,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What is meant when she points at a patch. */
+        /** What a click on a patch selects. */
         post: operations["top_pick_hit_test_post"];
         delete?: never;
         options?: never;
@@ -543,10 +543,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Of the whole quilt. */
+        /** All inspections of a quilt. */
         get: operations["inspections_listed_inspections_get"];
         put?: never;
-        /** Measure a photograph and keep what was found. */
+        /** Measure a photograph and store the result. */
         post: operations["inspections_inspect_inspections_post"];
         delete?: never;
         options?: never;
@@ -561,7 +561,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** One of them, whole. */
+        /** One inspection with all details. */
         get: operations["inspections_shown_inspections__inspection__get"];
         put?: never;
         post?: never;
@@ -578,7 +578,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The photograph, straightened, with a margin about the block. */
+        /** The photograph, straightened, with a margin around the block. */
         get: operations["inspections_flat_picture_inspections__inspection__flat_jpg_get"];
         put?: never;
         post?: never;
@@ -597,7 +597,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Strike a side out, nudge it, or take that back. */
+        /** Remove a side, move it, or restore it. */
         post: operations["inspections_change_side_inspections__inspection__side_post"];
         delete?: never;
         options?: never;
@@ -614,7 +614,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** A whole picture no longer counts. */
+        /** Remove a whole inspection. */
         post: operations["inspections_strike_inspections__inspection__strike_post"];
         delete?: never;
         options?: never;
@@ -646,7 +646,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The quilt's kit, and what the cupboard has otherwise. */
+        /** The quilt's kit, and how the present tools and supplies differ from it. */
         get: operations["kit_kit_view_kit_get"];
         put?: never;
         post?: never;
@@ -663,7 +663,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All of it. */
+        /** The whole log. */
         get: operations["log_logbook_log_get"];
         put?: never;
         post?: never;
@@ -731,7 +731,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Whole places, from the next one on, that are surely done in the minutes that she has. */
+        /** Whole places, from the next one on, that are very likely finished in the minutes available. */
         get: operations["log_what_fits_log_fits_get"];
         put?: never;
         post?: never;
@@ -750,7 +750,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The events and remarks of a file beside one's own; what is known by its id is not doubled, and what cannot be of this quilt is left out. */
+        /**
+         * Add the events and remarks of a file; known ids are not duplicated, and entries that do not fit this quilt
+         * @description are left out.
+         */
         post: operations["log_import_bring_log_log_import_post"];
         delete?: never;
         options?: never;
@@ -767,7 +770,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Keep what a tape says of a block. */
+        /** Store a tape reading of a block. */
         post: operations["log_add_measured_log_measured_post"];
         delete?: never;
         options?: never;
@@ -784,7 +787,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Keep what she says; told twice it is kept once. */
+        /** Store a remark; sent twice, it is stored once. */
         post: operations["log_add_remark_log_remarks_post"];
         delete?: never;
         options?: never;
@@ -801,7 +804,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** It no longer counts; it is not lost. */
+        /** Mark a remark as removed; its data is kept. */
         post: operations["log_strike_remark_log_strike_post"];
         delete?: never;
         options?: never;
@@ -816,10 +819,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Whether another device or a machine has told something, and where the machine is. */
+        /** Whether another device or a machine has reported something, and where the machine is. */
         get: operations["machine_follow_machine_get"];
         put?: never;
-        /** Messages as JSON lines, in order. A line that cannot be taken is told, and those after it are heard. */
+        /** Messages as JSON lines, in order. An invalid line is reported, and the following ones are still read. */
         post: operations["machine_hear_machine_post"];
         delete?: never;
         options?: never;
@@ -836,7 +839,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The marks of a zone as it is kept. */
+        /** The marks of a zone as stored. */
         post: operations["marks_marks_view_marks_post"];
         delete?: never;
         options?: never;
@@ -904,7 +907,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Reckon a zone with what is typed; nothing is kept. */
+        /** The plan of a zone as typed; nothing is stored. */
         post: operations["zones_preview_preview_post"];
         delete?: never;
         options?: never;
@@ -919,7 +922,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** How far it is and what comes next, for its card on the first page. */
+        /** Progress and the next step, for the card on the home page. */
         get: operations["log_progress_progress_get"];
         put?: never;
         post?: never;
@@ -938,7 +941,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The next plan. It changes nothing until it is taken. */
+        /** The next plan. It changes nothing until it is accepted. */
         post: operations["proposals_propose_one_post"];
         delete?: never;
         options?: never;
@@ -953,7 +956,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What taking it sets. */
+        /** What accepting it sets. */
         get: operations["proposals_fills_of__proposal__get"];
         put?: never;
         post?: never;
@@ -970,7 +973,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What it takes; its route is looked for meanwhile. */
+        /** Its figures; its route is computed for them. */
         get: operations["proposals_figures_of__proposal__figures_get"];
         put?: never;
         post?: never;
@@ -1006,7 +1009,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** One step forward again, and what that touched. */
+        /** One step forward, and what it affected. */
         post: operations["quilts_redo_quilts__quilt__redo_post"];
         delete?: never;
         options?: never;
@@ -1057,7 +1060,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Worked out for the plan as it is kept. */
+        /** Computed for the stored plan. */
         post: operations["route_route_view_route_post"];
         delete?: never;
         options?: never;
@@ -1091,7 +1094,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Of the ``number``-th place in the order. */
+        /** The options at the ``number``-th place of the route. */
         post: operations["pins_pin_options_route_pin_options_post"];
         delete?: never;
         options?: never;
@@ -1106,12 +1109,12 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** How far it is. */
+        /** Its progress. */
         get: operations["search_look_search_get"];
         put?: never;
-        /** For what is sewn at the ``number``-th place of the order, for all where that is 0. */
+        /** Start it for the ``number``-th place of the route, or for all if that is 0. */
         post: operations["search_begin_search_post"];
-        /** Ends it; the best so far is told. */
+        /** Stop it; the answer has the best so far. */
         delete: operations["search_stop_search_delete"];
         options?: never;
         head?: never;
@@ -1127,7 +1130,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Where the ruler lies for one line. */
+        /** Where the ruler is placed for one line. */
         post: operations["zones_ruler_ruler_post"];
         delete?: never;
         options?: never;
@@ -1142,7 +1145,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Session after session. */
+        /** All sessions in order. */
         get: operations["sessions_shown_schedule_get"];
         put?: never;
         post?: never;
@@ -1178,7 +1181,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What to do next, and how far she is. */
+        /** The next steps, and the progress. */
         post: operations["sewing_at_the_machine_sewing_post"];
         delete?: never;
         options?: never;
@@ -1196,8 +1199,8 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Kept in the order in which they are told. One that cannot be is refused alone, with the reason; what was sewn is sewn,
-         * @description even if nothing is planned there any more.
+         * Stored in the order in which they are sent. An impossible event is refused alone, with the reason; what was
+         * @description sewn counts even if nothing is planned there any more.
          */
         post: operations["sewing_take_events_sewing_events_post"];
         delete?: never;
@@ -1231,7 +1234,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Put a quilt away, delete it, or take either back. */
+        /** Archive a quilt, delete it, or restore it. */
         put: operations["quilts_set_state_quilts__quilt__state_put"];
         post?: never;
         delete?: never;
@@ -1249,7 +1252,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Put a zone into the book as it is planned now. */
+        /** Add a zone to the book as planned now. */
         post: operations["swatches_add_swatch_quilts__quilt__swatches_post"];
         delete?: never;
         options?: never;
@@ -1266,7 +1269,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What to do, and how far she is; what is told is kept. */
+        /** The steps and the progress; what is reported is stored. */
         post: operations["table_at_the_table_table_post"];
         delete?: never;
         options?: never;
@@ -1281,7 +1284,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The top as it is laid out. */
+        /** The top as laid out. */
         get: operations["top_top_view_top_get"];
         put?: never;
         post?: never;
@@ -1300,7 +1303,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** One step back, and what that touched. */
+        /** One step back, and what it affected. */
         post: operations["quilts_undo_quilts__quilt__undo_post"];
         delete?: never;
         options?: never;
@@ -1317,7 +1320,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The pinned variants, drawn and compared. */
+        /** The kept variants, drawn and compared. */
         post: operations["variants_show_variants_variants_post"];
         delete?: never;
         options?: never;
@@ -1436,7 +1439,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** A block out of an SVG or DXF file, sent as it is; nothing is kept. */
+        /** A block from an SVG or DXF file in the request body; nothing is stored. */
         post: operations["drawing_read_drawing_read_drawing_post"];
         delete?: never;
         options?: never;
@@ -1451,12 +1454,12 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All of them. */
+        /** All recipes. */
         get: operations["recipes_show_recipes_get"];
         put?: never;
-        /** Keep one. */
+        /** Save a recipe. */
         post: operations["recipes_keep_recipe_post"];
-        /** Take one away. */
+        /** Delete a recipe. */
         delete: operations["recipes_forget_recipe_delete"];
         options?: never;
         head?: never;
@@ -1489,7 +1492,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Those of a file beside one's own; where a name is taken by another fill, theirs gets a number. */
+        /** Add the recipes of a file; if a name is taken by another fill, the new one gets a number. */
         post: operations["recipes_bring_recipes_import_post"];
         delete?: never;
         options?: never;
@@ -1504,7 +1507,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All of it. */
+        /** The whole book. */
         get: operations["swatches_show_book_swatches_get"];
         put?: never;
         post?: never;
@@ -1557,7 +1560,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The swatches of a file beside one's own; what is in the book already is not doubled. Photographs stay where they are. */
+        /** Add the swatches of a file; those in the book are not duplicated. Photographs are not included. */
         post: operations["swatches_bring_swatches_swatches_import_post"];
         delete?: never;
         options?: never;
@@ -1574,9 +1577,9 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Keep what she found. */
+        /** Store observations. */
         post: operations["swatches_change_swatch_swatches__swatch__post"];
-        /** Take a swatch out of the book. */
+        /** Remove a swatch from the book. */
         delete: operations["swatches_take_out_swatches__swatch__delete"];
         options?: never;
         head?: never;
@@ -1607,7 +1610,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What the pages say. */
+        /** The texts of the pages. */
         get: operations["texts_spoken_texts_get"];
         put?: never;
         post?: never;
@@ -1624,11 +1627,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All shelves. */
-        get: operations["cupboard_show_things_get"];
+        /** All tools and supplies, by group. */
+        get: operations["inventory_show_things_get"];
         put?: never;
-        /** Check a thing as typed, and keep it. */
-        post: operations["cupboard_keep_thing_post"];
+        /** Validate an item as typed, and store it. */
+        post: operations["inventory_keep_thing_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1644,8 +1647,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The things of a file (JSON or CSV) beside one's own; what is there already is not doubled. */
-        post: operations["cupboard_bring_things_import_post"];
+        /** Add the items of a file (JSON or CSV); existing ones are not duplicated. */
+        post: operations["inventory_bring_things_import_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1696,8 +1699,8 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Take one out for good. */
-        delete: operations["cupboard_remove_thing__key__delete"];
+        /** Delete an item for good. */
+        delete: operations["inventory_remove_thing__key__delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1712,8 +1715,11 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** A foot's offset from a strip; with ``keep`` it counts from now on and the old one goes into its history. */
-        post: operations["cupboard_read_strip__key__strip_post"];
+        /**
+         * A foot's offset from a test strip; with ``keep`` it is used from now on and the old one goes into the
+         * @description history.
+         */
+        post: operations["inventory_read_strip__key__strip_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1728,7 +1734,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Read in inches or millimetres from now on; no length changes. */
+        /** Use inches or millimeters from now on; no length changes. */
         put: operations["quilts_set_unit_unit_put"];
         post?: never;
         delete?: never;
@@ -1743,7 +1749,7 @@ export interface components {
     schemas: {
         /**
          * AccentRow
-         * @description A kind of fill.
+         * @description A kind of fill and where it lies.
          */
         AccentRow: {
             /** Alone */
@@ -1757,7 +1763,7 @@ export interface components {
         };
         /**
          * AddApplique
-         * @description A closed shape is laid on top; it cuts away what is beneath.
+         * @description Adds a closed shape on top; it replaces what is below it.
          */
         AddApplique: {
             /** Fabric */
@@ -1774,7 +1780,7 @@ export interface components {
         };
         /**
          * AddBlock
-         * @description A new block among those that can be painted.
+         * @description A new block, available for the arrangement.
          */
         AddBlock: {
             block: components["schemas"]["Block"];
@@ -1786,7 +1792,7 @@ export interface components {
         };
         /**
          * ApartView
-         * @description Places with a fill of their own, or that another zone has ``taken``.
+         * @description Places with a fill of their own, or ``taken`` by another zone.
          */
         ApartView: {
             /** Fill */
@@ -1800,7 +1806,7 @@ export interface components {
         };
         /**
          * ArcRuler
-         * @description An arc or a circle by the radius (or diameter) of its edges, measured on the plastic or as it sews.
+         * @description An arc or a circle, described by the radius (or diameter) of its edges, measured on the plastic or as sewn.
          */
         ArcRuler: {
             /**
@@ -1866,7 +1872,8 @@ export interface components {
         };
         /**
          * Avoided
-         * @description A spot of a part (its key), mm in its coordinates: a seam that is ``bulky`` there, or along which she will ``never`` travel.
+         * @description A spot of a part (its key), mm in its coordinates: a seam that is ``bulky`` there, or ``never`` to be
+         *     travelled along.
          */
         Avoided: {
             /**
@@ -1883,7 +1890,7 @@ export interface components {
         };
         /**
          * AvoidedView
-         * @description The ``number``-th of the spots that are avoided; ``at`` is where it lies in the quilt.
+         * @description Number ``number`` of the avoided spots; ``at`` is its place in the quilt.
          */
         AvoidedView: {
             /** At */
@@ -1898,7 +1905,8 @@ export interface components {
         };
         /**
          * BalanceStep
-         * @description A button: it opens ``station`` with ``zone`` chosen, sets ``values`` of its fill here, or makes a ``change`` of the quilt.
+         * @description A button: it opens ``station`` with ``zone`` chosen, sets ``values`` of its fill, or makes a ``change`` of
+         *     the quilt.
          */
         BalanceStep: {
             /**
@@ -1928,7 +1936,7 @@ export interface components {
         };
         /**
          * BalanceTold
-         * @description A sentence to know, with its place on the quilt (mm) and what mends it.
+         * @description One point of advice, with its place on the quilt (mm) and its remedies.
          */
         BalanceTold: {
             /**
@@ -1948,7 +1956,7 @@ export interface components {
         };
         /**
          * BalanceView
-         * @description Everything that Balance shows. ``reads`` is the ratio from which two zones look different.
+         * @description Everything on the Balance station. ``reads`` is the ratio from which two zones look different.
          */
         BalanceView: {
             /** Accents */
@@ -1999,11 +2007,11 @@ export interface components {
         };
         /**
          * Batting
-         * @description The layer in the middle; ``limit`` is the widest gap that its maker allows, ``thickness`` its loft, ``shrinks`` per cent of a side
-         *     in the wash, ``takes_up`` per cent of it when it is quilted.
+         * @description The middle layer; ``limit`` is the widest gap that its maker allows, ``thickness`` its loft.
          *
-         *     ``rise`` is how high it stands between two lines an inch apart, per cent of its thickness; ``firmness`` how firm quilting makes it,
-         *     per cent of what is usual. Swatches that she has sewn tell both.
+         *     ``shrinks`` is per cent of a side in the wash, ``takes_up`` per cent of a side when quilted. ``rise`` is its
+         *     height between two lines an inch apart, in per cent of its thickness; ``firmness`` is how firm quilting makes
+         *     it, in per cent of the usual. Sewn swatches give both.
          */
         Batting: {
             /**
@@ -2057,9 +2065,10 @@ export interface components {
         };
         /**
          * BenchEdge
-         * @description One edge of a ruler with the plastic behind it, flat x, y lists in the ruler's own coordinates (see ``plastic``).
+         * @description One edge of a ruler with the plastic behind it, flat x, y lists in the ruler's own coordinates (see
+         *     ``plastic``).
          *
-         *     ``needle`` is empty where the foot cannot follow it. ``etched`` begins with the edge itself.
+         *     ``needle`` is empty if the foot cannot follow it. ``etched`` begins with the edge itself.
          */
         BenchEdge: {
             /** Centre */
@@ -2104,7 +2113,7 @@ export interface components {
         };
         /**
          * BenchRuler
-         * @description A ruler of this quilt's kit; ``fault`` says why it is not safe with her foot.
+         * @description A ruler of this quilt's kit; ``fault`` says why it is not safe with the foot.
          */
         BenchRuler: {
             /** Edges */
@@ -2118,8 +2127,8 @@ export interface components {
         };
         /**
          * BenchView
-         * @description A zone with everything that the screen needs to lay rulers in it; mm in the part, y up. ``nudge`` is what an
-         *     arrow key moves, ``foot`` is r, ``at`` a place well inside.
+         * @description A zone with everything the screen needs to place rulers in it; mm in the part, y up. ``nudge`` is the step
+         *     of an arrow key, ``foot`` is r, ``at`` a point well inside.
          */
         BenchView: {
             /** At */
@@ -2161,7 +2170,7 @@ export interface components {
         };
         /**
          * BendSeam
-         * @description A seam is curved, or made straight.
+         * @description Curves a seam, or makes it straight.
          */
         BendSeam: {
             /** Key */
@@ -2215,7 +2224,7 @@ export interface components {
         };
         /**
          * Block
-         * @description A block: its finished size, its art, and the size it came out at if she measured it.
+         * @description A block: its finished size, its art, and its measurements if there are any.
          */
         Block: {
             /** Art */
@@ -2237,7 +2246,7 @@ export interface components {
         };
         /**
          * BlockDrawing
-         * @description A drawn block with everything that can be pointed at.
+         * @description A drawn block with everything that can be clicked.
          */
         BlockDrawing: {
             /** Appliques */
@@ -2263,7 +2272,7 @@ export interface components {
         };
         /**
          * BlockRow
-         * @description All that happened at one place.
+         * @description Everything that happened at one place.
          */
         BlockRow: {
             /** Mishaps */
@@ -2283,12 +2292,12 @@ export interface components {
         };
         /**
          * BlockView
-         * @description A block that can be painted: its picture, its numbers, its fabrics; ``doc`` is the document's block.
+         * @description A block for the arrangement: its picture, its numbers, its fabrics; ``doc`` is its document.
          */
         BlockView: {
             /**
              * Block
-             * @description A block: its finished size, its art, and the size it came out at if she measured it.
+             * @description A block: its finished size, its art, and its measurements if there are any.
              */
             doc: {
                 /** Art */
@@ -2335,7 +2344,7 @@ export interface components {
         };
         /**
          * Bobbin
-         * @description A bobbin as she winds it (F41).
+         * @description A bobbin as the quilter winds it (F41).
          */
         Bobbin: {
             /**
@@ -2363,7 +2372,7 @@ export interface components {
         };
         /**
          * BobbinView
-         * @description mm of thread ``left`` in the bobbin; what a mm of way and what a thread's two tails take of it.
+         * @description mm of thread ``left`` on the bobbin, and how much a mm of stitching and a thread's two tails use.
          */
         BobbinView: {
             /** Left */
@@ -2375,7 +2384,7 @@ export interface components {
         };
         /**
          * Border
-         * @description A border. ``corners``: which strips run through, mitred, or squares of ``corner_fabric``.
+         * @description A border. ``corners``: which strips run to the edge; or mitred, or with squares of ``corner_fabric``.
          */
         Border: {
             /**
@@ -2399,7 +2408,7 @@ export interface components {
         };
         /**
          * BowTie
-         * @description Two squares of tie, two of background whose inner corners (legs ``knot``) belong to the knot.
+         * @description Two squares of tie, two of background; their inner corners (legs ``knot``) form the knot.
          */
         BowTie: {
             /**
@@ -2415,7 +2424,8 @@ export interface components {
         };
         /**
          * Bring
-         * @description A block that was read from a drawing, with its fabrics; those of a colour that is there are taken for it.
+         * @description Adds a block read from a drawing file, with its fabrics; a fabric of the quilt with the same color is used
+         *     instead.
          */
         Bring: {
             block: components["schemas"]["Block"];
@@ -2431,7 +2441,7 @@ export interface components {
         };
         /**
          * BringRecipes
-         * @description What a file of recipes holds.
+         * @description A file of recipes.
          */
         BringRecipes: {
             /** Book */
@@ -2441,7 +2451,7 @@ export interface components {
         };
         /**
          * BroughtView
-         * @description A block that was read and is not kept yet: ``change`` keeps it; ``said`` tells what was mended.
+         * @description A block read from a file, not stored yet: ``change`` stores it; ``said`` lists the repairs.
          */
         BroughtView: {
             /** Change */
@@ -2465,7 +2475,7 @@ export interface components {
         };
         /**
          * Card
-         * @description A fill as it would look in the zone, with what it costs. ``fill`` is what choosing it sets.
+         * @description A fill as it would look in the zone, with its costs. ``fill`` is what choosing it sets.
          */
         Card: {
             cost: components["schemas"]["Cost"];
@@ -2485,7 +2495,7 @@ export interface components {
         };
         /**
          * CellView
-         * @description A place, what lies there and what was measured there.
+         * @description A place, its block and its measurements.
          */
         CellView: {
             /** Block */
@@ -2519,7 +2529,7 @@ export interface components {
         };
         /**
          * ChangeMade
-         * @description One change, of the document or of its kit; ``key`` names it so that a retry is harmless.
+         * @description One change, of the document or of its kit; ``key`` identifies it so that a retry is harmless.
          *
          *     ``joins`` makes it one undo step with the change before.
          */
@@ -2541,9 +2551,9 @@ export interface components {
         };
         /**
          * ChangeRequest
-         * @description Changes to keep, in order, the first made on ``version``; ``unit`` is meant where none is typed.
+         * @description Changes to store, in order, the first based on ``version``; ``unit`` applies to lengths without one.
          *
-         *     ``knows`` names the zones whose new lines the screen shows already.
+         *     ``knows`` names zones whose new lines the screen already shows.
          */
         ChangeRequest: {
             /** Changes */
@@ -2571,7 +2581,7 @@ export interface components {
         };
         /**
          * ChangeSide
-         * @description A side by its key: struck out (null), nudged to so many mm to the left of its plan, or as it was found (``back``).
+         * @description A side by its key: removed (null), moved to that many mm left of its plan, or as found (``back``).
          */
         ChangeSide: {
             /**
@@ -2595,7 +2605,7 @@ export interface components {
         };
         /**
          * ChangeSwatch
-         * @description What she found of a swatch, as typed: only what is sent is changed.
+         * @description Observations about a swatch, as typed; only what is sent is changed.
          */
         ChangeSwatch: {
             /** Found */
@@ -2611,7 +2621,8 @@ export interface components {
         };
         /**
          * Channel
-         * @description Two guide waves keep a channel open; beyond them the same waves repeat ``spacing`` apart, or ``beyond`` below it.
+         * @description Two guide waves enclose an open channel; outside it the same waves repeat ``spacing`` apart, or ``beyond``
+         *     on the lower side.
          */
         Channel: {
             /**
@@ -2693,7 +2704,7 @@ export interface components {
         };
         /**
          * CheckRequest
-         * @description What she read off the bars; ``sure`` where a large correction is meant.
+         * @description The readings of the bars; ``sure`` confirms a large correction.
          */
         CheckRequest: {
             /** Across */
@@ -2716,7 +2727,7 @@ export interface components {
         };
         /**
          * Checked
-         * @description An earlier offset of a foot and how it was found; ``until`` is the ISO date on which another took its place.
+         * @description An earlier offset of a foot and how it was measured; ``until`` is the ISO date on which it was replaced.
          */
         Checked: {
             /**
@@ -2758,7 +2769,7 @@ export interface components {
         };
         /**
          * Chevrons
-         * @description Chevrons about both axes of the zone's bounds, their arms along its true diagonals (F18).
+         * @description Chevrons around both axes of the zone's bounds, with arms parallel to its diagonals (F18).
          */
         Chevrons: {
             /**
@@ -2786,7 +2797,7 @@ export interface components {
         };
         /**
          * ChoiceView
-         * @description One option; ``picks`` says what may be clicked on the drawing with it.
+         * @description One option; ``picks`` says what can be clicked on the drawing with it.
          */
         ChoiceView: {
             /** Key */
@@ -2798,7 +2809,7 @@ export interface components {
         };
         /**
          * Clamshell
-         * @description Arcs ``spacing`` wide and ``rise`` high; each row is set over by half a width and up by one rise (F28).
+         * @description Arcs ``spacing`` wide and ``rise`` high; each row is shifted by half a width and moved up by one rise (F28).
          */
         Clamshell: {
             /**
@@ -2846,7 +2857,8 @@ export interface components {
         };
         /**
          * CloseGap
-         * @description Straight lines through the gaps of a zone that are wider than ``limit``, at ``place`` and wherever it is drawn alike; each has to be marked.
+         * @description Adds straight lines through the gaps of a zone that are wider than ``limit``, at ``place`` and wherever the
+         *     zone has the same drawing. Each of them has to be marked.
          */
         CloseGap: {
             /**
@@ -2866,9 +2878,10 @@ export interface components {
         };
         /**
          * Cloth
-         * @description The patch ``ref`` (place/patch) is made of ``fabric``, in every block like it; ``alike``: all of its role.
+         * @description The patch ``ref`` (place/patch) gets ``fabric``, in every block of its kind; with ``alike``, all patches of its
+         *     role.
          *
-         *     A sash takes all sashes along, a cornerstone all cornerstones, a side of a border the border.
+         *     Sashing changes as a whole, so do all cornerstones, and all sides of a border.
          */
         Cloth: {
             /**
@@ -2888,7 +2901,7 @@ export interface components {
         };
         /**
          * ClothCell
-         * @description A thread on a fabric.
+         * @description How a thread shows on a fabric.
          */
         ClothCell: {
             /** Colour */
@@ -2905,7 +2918,7 @@ export interface components {
         };
         /**
          * CombinedRuler
-         * @description A shape with several edges: a straight one, curves, or both.
+         * @description A ruler with several edges: a straight one, curves, or both.
          */
         CombinedRuler: {
             /**
@@ -2971,7 +2984,8 @@ export interface components {
         };
         /**
          * Continuous
-         * @description Arcs over the sides of square cells, into the cell on either side; or a closed round in every other cell.
+         * @description Arcs over the sides of square cells, alternating between the cells on both sides; or a closed curve in every
+         *     other cell.
          */
         Continuous: {
             /**
@@ -3015,7 +3029,8 @@ export interface components {
         };
         /**
          * CopiesView
-         * @description Where the daily copies lie, for how many ``days`` each is kept, and when the ``last`` was made; empty where none is.
+         * @description The folder of the daily copies, the number of ``days`` each is kept, and when the ``last`` was made; empty
+         *     if there is none.
          */
         CopiesView: {
             /** Days */
@@ -3027,7 +3042,7 @@ export interface components {
         };
         /**
          * CopyBlock
-         * @description The same block once more, to be coloured otherwise.
+         * @description A duplicate of a block, to give it other fabrics.
          */
         CopyBlock: {
             /** Key */
@@ -3072,7 +3087,7 @@ export interface components {
         };
         /**
          * Cost
-         * @description Bare numbers to sort by: minutes, inches sewn in a square inch, marks, and how hard it is from 1 to 4.
+         * @description Plain numbers to sort by: minutes, inches sewn per square inch, marks, and difficulty from 1 to 4.
          */
         Cost: {
             /** Density */
@@ -3086,7 +3101,7 @@ export interface components {
         };
         /**
          * Cross
-         * @description A level and an upright line through the zone's middle.
+         * @description A horizontal and a vertical line through the zone's center.
          */
         Cross: {
             /**
@@ -3094,14 +3109,6 @@ export interface components {
              * @enum {string}
              */
             kind: "cross";
-        };
-        /**
-         * CupboardView
-         * @description The whole cupboard.
-         */
-        CupboardView: {
-            /** Shelves */
-            shelves: components["schemas"]["ShelfView"][];
         };
         /**
          * CurveRequest
@@ -3121,7 +3128,7 @@ export interface components {
         };
         /**
          * CurveView
-         * @description One of her curved edges for a curve: which side of which ruler, how it strays, and whether it will do.
+         * @description A curved edge for a curve: which side of which ruler, how far it strays, and whether it fits.
          */
         CurveView: {
             /** Name */
@@ -3138,7 +3145,7 @@ export interface components {
         };
         /**
          * CurvedRows
-         * @description Rows of one arc as wide as the zone; each is the same arc moved by the step.
+         * @description Rows of one arc as wide as the zone; each row is the same arc, moved by the step.
          */
         CurvedRows: {
             /**
@@ -3225,7 +3232,7 @@ export interface components {
         };
         /**
          * CutRequest
-         * @description A cut that is tried on a zone; nothing is kept.
+         * @description A cut to try on a zone; nothing is stored.
          */
         CutRequest: {
             /**
@@ -3246,7 +3253,7 @@ export interface components {
         };
         /**
          * CutView
-         * @description What a cut would leave: names of the zones, and the outlines of all pieces in the part.
+         * @description The result of a cut: names of the zones, and the outlines of all pieces in the part.
          */
         CutView: {
             /** Names */
@@ -3258,10 +3265,10 @@ export interface components {
         };
         /**
          * CutZone
-         * @description A zone is divided by a line that will be quilted; its pieces become zones.
+         * @description Divides a zone by a line that will be quilted; its pieces become zones.
          *
-         *     ``alike``: pieces of one size and shape that do not touch along a side stay one zone; else every
-         *     piece is its own. ``sewn``: the line itself is planned too, in a zone that lies on top of the pieces and is sewn before them.
+         *     ``alike``: pieces of equal size and shape that share no side form one zone; otherwise every piece is a zone.
+         *     ``sewn``: the line itself is planned too, in a zone on top of the pieces, and sewn before them.
          */
         CutZone: {
             /**
@@ -3318,7 +3325,7 @@ export interface components {
         };
         /**
          * DrawSeams
-         * @description Seams are added.
+         * @description Adds seams.
          */
         DrawSeams: {
             /** Key */
@@ -3333,8 +3340,8 @@ export interface components {
         };
         /**
          * DrawingView
-         * @description Lines of one drawing: straight ones as x0, y0, x1, y1, others as flat x, y lists that end where a closed
-         *     one began; hints only show what a freehand texture looks like; mm, y up.
+         * @description The lines of one drawing: straight ones as x0, y0, x1, y1, others as flat x, y lists; a closed one ends with
+         *     its first point. Hints only illustrate a freehand texture. mm, y up.
          */
         DrawingView: {
             /** Hints */
@@ -3352,7 +3359,7 @@ export interface components {
         };
         /**
          * Drawn
-         * @description Patches on a grid of ``grid`` columns and rows, and the seams from which they came, if any.
+         * @description Patches on a grid of ``grid`` columns and rows, and the seams that made them, if any.
          */
         Drawn: {
             /** Grid */
@@ -3374,7 +3381,7 @@ export interface components {
         };
         /**
          * Echo
-         * @description Rings each offset from the outlines themselves: of the zone, of what lies in it, or of both.
+         * @description Rings, each offset from the original outlines: of the zone, of what lies in it, or of both.
          */
         Echo: {
             /**
@@ -3441,7 +3448,7 @@ export interface components {
         };
         /**
          * EtchedView
-         * @description An etched line ``at`` mm from the working edge, its name, and the spacing that it makes.
+         * @description An etched line ``at`` mm from the working edge, its name, and the spacing it makes.
          */
         EtchedView: {
             /** At */
@@ -3453,7 +3460,7 @@ export interface components {
         };
         /**
          * EventsRequest
-         * @description What was done, in order.
+         * @description Events, in order.
          */
         EventsRequest: {
             /** Events */
@@ -3471,8 +3478,8 @@ export interface components {
         };
         /**
          * ExportLink
-         * @description A file to keep: ``url`` with {quilt} and {zone} to be filled in; ``of_sheet`` ones stand beside the mark sheet, where there is
-         *     what they ``need``.
+         * @description A file to save: ``url`` with {quilt} and {zone} to be filled in; those ``of_sheet`` are beside the mark
+         *     sheet, if there is what they ``need``.
          */
         ExportLink: {
             /** Key */
@@ -3491,7 +3498,7 @@ export interface components {
         };
         /**
          * Fabric
-         * @description A cloth with its name, its colour as #rrggbb, and whether its print is calm or busy.
+         * @description A fabric with its name, its color as #rrggbb, and whether its print is calm or busy.
          */
         Fabric: {
             /** Colour */
@@ -3507,7 +3514,7 @@ export interface components {
         };
         /**
          * FabricColorView
-         * @description What a picture of a fabric tells.
+         * @description The color and print of a fabric's picture.
          */
         FabricColorView: {
             /** Colour */
@@ -3520,7 +3527,7 @@ export interface components {
         };
         /**
          * FabricView
-         * @description A fabric and how many things are made of it.
+         * @description A fabric and how many times it is used.
          */
         FabricView: {
             /** Colour */
@@ -3541,8 +3548,8 @@ export interface components {
         };
         /**
          * Fan
-         * @description Lines that start from a base edge, each turned by the same small angle from the one before (F19); without such an edge, or
-         *     where she says at which angle the base runs, from a line that touches the zone so.
+         * @description Lines from a base edge, each turned by the same small angle from the one before (F19). Without a straight
+         *     edge, or if the angle of the base is given, the base is a line at that angle that touches the zone.
          */
         Fan: {
             /**
@@ -3586,7 +3593,7 @@ export interface components {
         };
         /**
          * FeatureView
-         * @description A feature that lines can meet or be counted from; ``share`` is its place in shares of the zone's bounds.
+         * @description A feature that lines can meet or be counted from; ``share`` is its place as shares of the zone's bounds.
          */
         FeatureView: {
             /** Name */
@@ -3598,8 +3605,8 @@ export interface components {
         };
         /**
          * FieldView
-         * @description One parameter as it is asked for. ``text`` is what the field holds; empty means ``empty``. A number lies between ``least``
-         *     and ``most``, where there are limits.
+         * @description A form field. ``text`` is its content; if that is empty, the meaning is ``empty``. Numbers are limited to
+         *     ``least`` and ``most`` if given.
          */
         FieldView: {
             /** Choices */
@@ -3635,7 +3642,7 @@ export interface components {
         };
         /**
          * FillAlike
-         * @description Zones of the same outline get the fill of ``zone``, each from its own corner, edge and angle.
+         * @description Zones of the same outline get the fill of ``zone``; origin corner, edge and angle are carried over to each.
          */
         FillAlike: {
             /**
@@ -3650,7 +3657,7 @@ export interface components {
         };
         /**
          * FillKind
-         * @description A fill that can be chosen; ``tile`` is an SVG path in a box of 72 by 39.
+         * @description A fill of the chooser; ``tile`` is an SVG path in a box of 72 by 39.
          */
         FillKind: {
             /** Group */
@@ -3666,7 +3673,7 @@ export interface components {
         };
         /**
          * FirmnessView
-         * @description A word of the map with its color, from how many in on a square inch on.
+         * @description A word of the map with its color, and the density from which it applies.
          */
         FirmnessView: {
             /** Colour */
@@ -3691,7 +3698,7 @@ export interface components {
         };
         /**
          * FollowView
-         * @description ``count`` events are known, ``last`` is the id of the newest that holds.
+         * @description ``count`` events are known, ``last`` is the id of the newest one that was not undone.
          */
         FollowView: {
             /** Count */
@@ -3702,7 +3709,7 @@ export interface components {
         };
         /**
          * FoundCurve
-         * @description The radius of a curve, and her edges for it; ``ruler`` and ``edge`` say which each is.
+         * @description The radius of a curve, and the ruler edges for it; ``ruler`` and ``edge`` identify each.
          */
         FoundCurve: {
             /** Curves */
@@ -3718,7 +3725,8 @@ export interface components {
         };
         /**
          * FrameEcho
-         * @description The zone's outline ``inset`` inside, and ``echoes`` of it outwards, ``spacing`` apart; the middle stays open.
+         * @description The zone's outline, moved in by ``inset``, and ``echoes`` of it outwards, ``spacing`` apart; the middle
+         *     stays open.
          */
         FrameEcho: {
             /**
@@ -3746,7 +3754,7 @@ export interface components {
         };
         /**
          * FreehandTexture
-         * @description A place-holder: it counts in density, time and thread, and shows as a light hint.
+         * @description A placeholder: it counts towards density, time and thread, and is drawn as a light hint.
          */
         FreehandTexture: {
             /**
@@ -3793,7 +3801,7 @@ export interface components {
         };
         /**
          * GapRow
-         * @description A gap with its place on the quilt; ``over`` says that the batting does not allow it.
+         * @description A gap with its place on the quilt; ``over`` if it exceeds the batting's limit.
          */
         GapRow: {
             /** At */
@@ -3813,7 +3821,7 @@ export interface components {
         };
         /**
          * GapView
-         * @description The widest gap where it is too wide: the circle's middle and radius; mm in the part, y up.
+         * @description The widest gap if it is too wide: the circle's center and radius; mm in the part, y up.
          */
         GapView: {
             /** Radius */
@@ -3825,7 +3833,7 @@ export interface components {
         };
         /**
          * Geese
-         * @description ``geese`` triangles that point up, with a half of sky at either side.
+         * @description ``geese`` triangles that point up, with a half triangle of sky on either side.
          */
         Geese: {
             /**
@@ -3841,7 +3849,8 @@ export interface components {
         };
         /**
          * Grid
-         * @description Two families with one datum; one spacing, or one each. Sewn, or only drawn as a base for other lines.
+         * @description Two families with one datum and a common spacing, or one each; sewn, or only marked as a base for other
+         *     lines.
          */
         Grid: {
             /**
@@ -3926,7 +3935,7 @@ export interface components {
         };
         /**
          * GridSpot
-         * @description A point at which a seam may begin or end: in mm and in grid units.
+         * @description A point where a seam may begin or end: in mm and in grid units.
          */
         GridSpot: {
             /** At */
@@ -3938,7 +3947,7 @@ export interface components {
         };
         /**
          * Ground
-         * @description The photograph ``photo`` under ``place``; ``strength`` 0 hides it, 1 hides the fabrics instead.
+         * @description The photograph ``photo`` under ``place``; ``strength`` 0 hides the photograph, 1 hides the fabrics instead.
          */
         Ground: {
             /** Corners */
@@ -3958,7 +3967,7 @@ export interface components {
         };
         /**
          * GroundView
-         * @description A photograph under ``place``: the straightened picture, where it lies upright, and how it was set.
+         * @description A photograph under ``place``: the straightened picture, its upright frame, and its settings.
          */
         GroundView: {
             /** At */
@@ -3980,8 +3989,8 @@ export interface components {
         };
         /**
          * HalvedTriangle
-         * @description In every three-cornered piece: a line from the corner across the longest side to its middle, few wedges in
-         *     one half, lines along the longest side in the other.
+         * @description In every triangular piece: a line from the corner opposite the longest side to that side's midpoint, a few
+         *     wedges in one half, lines parallel to the longest side in the other.
          */
         HalvedTriangle: {
             /**
@@ -4009,7 +4018,7 @@ export interface components {
         };
         /**
          * HandView
-         * @description A line that is kept: how it is laid.
+         * @description A saved line and how it is placed.
          */
         HandView: {
             /** Words */
@@ -4027,10 +4036,11 @@ export interface components {
         };
         /**
          * HereView
-         * @description What is sewn in one go at a place of ``part``; ``start`` and ``end`` are the corners that are pinned, empty where none is;
-         *     ``cells`` tells of its grids' cells where some are whole, and where she may begin with the first of them.
-         *     ``fault`` says why they could not be kept. ``kept`` is the word under which a way that was looked for longer is kept, empty
-         *     where this is none.
+         * @description What is sewn in one go at a place of ``part``; ``start`` and ``end`` are the pinned corners, empty if none is.
+         *
+         *     ``cells`` describes the cells of its grids if some are whole, and where to begin with the first of them.
+         *     ``fault`` says why pins could not be kept. ``kept`` is the key of a saved route from a longer search, empty if
+         *     there is none.
          */
         HereView: {
             /** Avoided */
@@ -4066,7 +4076,7 @@ export interface components {
         };
         /**
          * Home
-         * @description What the app starts with.
+         * @description The data of the home page.
          */
         Home: {
             /** Exports */
@@ -4113,7 +4123,7 @@ export interface components {
         };
         /**
          * Inset
-         * @description A square about the middle stays open; two opposite quadrants have upright lines, two have level ones.
+         * @description A square around the center stays open; two opposite quadrants have upright lines, the other two level ones.
          */
         Inset: {
             /**
@@ -4148,7 +4158,7 @@ export interface components {
         };
         /**
          * InsetOutline
-         * @description The zone's own outline, ``distance`` inside.
+         * @description The zone's own outline, moved inwards by ``distance``.
          */
         InsetOutline: {
             /**
@@ -4164,7 +4174,7 @@ export interface components {
         };
         /**
          * InsetSquare
-         * @description A square (a rectangle in an oblong) whose sides lie ``inset`` inside the zone's bounds.
+         * @description A square (a rectangle in an oblong) ``inset`` inside the zone's bounds.
          */
         InsetSquare: {
             /**
@@ -4180,7 +4190,7 @@ export interface components {
         };
         /**
          * InspectionCard
-         * @description One of them.
+         * @description One measured block.
          */
         InspectionCard: {
             /** Id */
@@ -4194,8 +4204,10 @@ export interface components {
         };
         /**
          * InspectionRequest
-         * @description A photograph of the block at ``place``; its ``corners`` in shares of its width and height (upper left, upper right, lower right, lower left), or null to
-         *     find them by the corner cards. ``all_lines``: as if all that is planned were sewn.
+         * @description A photograph of the block at ``place``.
+         *
+         *     ``corners`` are shares of its width and height (upper left, upper right, lower right, lower left), or null to
+         *     find them by the corner cards. With ``all_lines``, everything planned counts as sewn.
          */
         InspectionRequest: {
             /**
@@ -4221,7 +4233,7 @@ export interface components {
         };
         /**
          * InspectionView
-         * @description A block as measured; ``width`` and ``height`` of its frame, ``margin`` about it in the picture, mm.
+         * @description A measured block; ``width`` and ``height`` of its frame, and the ``margin`` around it in the picture, mm.
          */
         InspectionView: {
             /** Gaps */
@@ -4264,15 +4276,23 @@ export interface components {
         };
         /**
          * InspectionsView
-         * @description The blocks that were measured, the newest first: place, when, and the id of each.
+         * @description The measured blocks, the newest first: place, time, and id of each.
          */
         InspectionsView: {
             /** Inspections */
             inspections: components["schemas"]["InspectionCard"][];
         };
         /**
+         * InventoryView
+         * @description All tools and supplies.
+         */
+        InventoryView: {
+            /** Groups */
+            groups: components["schemas"]["ThingGroupView"][];
+        };
+        /**
          * JoinAgain
-         * @description Some places follow the others again.
+         * @description Some places use the zone's common fill again.
          */
         JoinAgain: {
             /**
@@ -4287,7 +4307,8 @@ export interface components {
         };
         /**
          * KeepLine
-         * @description The line that a ruler sews as it lies becomes part of a zone's plan; ``whole``: slid along from edge to edge.
+         * @description The line that a ruler at this position sews becomes part of a zone's plan. With ``whole``, the ruler is
+         *     moved along from edge to edge.
          */
         KeepLine: {
             /** Angle */
@@ -4320,7 +4341,7 @@ export interface components {
         };
         /**
          * KeepRecipe
-         * @description A fill to keep under a name; one of that name is replaced.
+         * @description A fill to save under a name; one of that name is replaced.
          */
         KeepRecipe: {
             /** Fill */
@@ -4336,9 +4357,9 @@ export interface components {
         };
         /**
          * Keys
-         * @description Rungs ``spacing`` apart along a base edge, each square to it and as long as the zone is there.
+         * @description Rungs ``spacing`` apart along a base edge, each perpendicular to it and as long as the zone is there.
          *
-         *     All round, every side of the outer edge has its rungs up to the lines that halve the corners.
+         *     With ``all round``, every side of the outer outline has rungs up to the bisectors of its corners.
          */
         Keys: {
             /**
@@ -4366,7 +4387,7 @@ export interface components {
         };
         /**
          * KindView
-         * @description A kind of thing that can be added.
+         * @description A kind of item that can be added.
          */
         KindView: {
             /** Kind */
@@ -4376,11 +4397,11 @@ export interface components {
         };
         /**
          * Kit
-         * @description The things a quilt is planned with, each under the key that it has in her cupboard.
+         * @description The items a quilt is planned with, each with its key among the quilter's tools and supplies.
          *
-         *     ``tools`` are what she marks with; ``tolerance`` is how far a line may be out before she minds, ``spread`` how far hand and eye scatter (F36),
-         *     ``hand`` how much of a line is sewn before the hand on the ruler moves on, ``stitch`` how long a stitch is,
-         *     ``seen_from`` how far away the quilt is looked at. ``needle`` and ``tension`` are as she writes them, for the log.
+         *     ``tools`` are for marking. ``tolerance`` is the error of a line that the quilter accepts, ``spread`` the
+         *     scatter of hand and eye (F36), ``hand`` the length sewn before the hand on the ruler moves, ``stitch`` the
+         *     stitch length, ``seen_from`` the viewing distance. ``needle`` and ``tension`` are notes for the log.
          */
         Kit: {
             /**
@@ -4545,7 +4566,7 @@ export interface components {
         };
         /**
          * KitChange
-         * @description What to change of the quilt's kit: things picked by slot, numbers as typed, or all taken over from the cupboard.
+         * @description Changes of the quilt's kit: items chosen by slot, numbers as typed, or an update of everything.
          */
         KitChange: {
             /**
@@ -4575,7 +4596,7 @@ export interface components {
         };
         /**
          * KitView
-         * @description The checked kit; ``changed``, ``new`` and ``away`` name what the cupboard has otherwise.
+         * @description The checked kit; ``changed``, ``new`` and ``away`` name the differences from the present tools and supplies.
          */
         KitView: {
             /** Away */
@@ -4590,11 +4611,11 @@ export interface components {
             foot: number;
             /**
              * Kit
-             * @description The things a quilt is planned with, each under the key that it has in her cupboard.
+             * @description The items a quilt is planned with, each with its key among the quilter's tools and supplies.
              *
-             *     ``tools`` are what she marks with; ``tolerance`` is how far a line may be out before she minds, ``spread`` how far hand and eye scatter (F36),
-             *     ``hand`` how much of a line is sewn before the hand on the ruler moves on, ``stitch`` how long a stitch is,
-             *     ``seen_from`` how far away the quilt is looked at. ``needle`` and ``tension`` are as she writes them, for the log.
+             *     ``tools`` are for marking. ``tolerance`` is the error of a line that the quilter accepts, ``spread`` the
+             *     scatter of hand and eye (F36), ``hand`` the length sewn before the hand on the ruler moves, ``stitch`` the
+             *     stitch length, ``seen_from`` the viewing distance. ``needle`` and ``tension`` are notes for the log.
              */
             kit: {
                 /**
@@ -4773,8 +4794,8 @@ export interface components {
         };
         /**
          * Known
-         * @description A sentence that she ought to know: ``tone`` "warns" where something comes out wrong, "tells" where it is only worth knowing.
-         *     ``at`` is the place that it speaks of, in the part's coordinates.
+         * @description A point of advice: ``tone`` "warns" if something comes out wrong, "tells" if it is only worth knowing.
+         *     ``at`` is the place it is about, in the part's coordinates.
          */
         Known: {
             /**
@@ -4794,8 +4815,8 @@ export interface components {
         };
         /**
          * LaidView
-         * @description A strip of tape or a stencil where it is laid in round ``round`` (from 0): its corners, flat x, y, and what is sewn
-         *     along it, from start to end; mm in the part.
+         * @description A strip of tape or a stencil in round ``round`` (from 0): its corners, flat x, y, and the lines sewn along
+         *     it, from start to end; mm in the part.
          */
         LaidView: {
             /** Corners */
@@ -4807,7 +4828,8 @@ export interface components {
         };
         /**
          * LayRequest
-         * @description A planned line (none: the one that shows best how the others are laid), and the ruler for it, if she chose one.
+         * @description A planned line (null: the one that shows best how the others are placed), and the ruler for it, if one is
+         *     chosen.
          */
         LayRequest: {
             /**
@@ -4846,7 +4868,8 @@ export interface components {
         };
         /**
          * LayView
-         * @description Where a ruler lies: the middle of edge number ``edge`` of ``ruler`` at x, y, running on at ``angle`` degrees.
+         * @description The position of a ruler: the middle of edge number ``edge`` of ``ruler`` at x, y, the edge at ``angle``
+         *     degrees.
          */
         LayView: {
             /** Angle */
@@ -4875,8 +4898,10 @@ export interface components {
         };
         /**
          * LearntRow
-         * @description A value that was learnt; ``differs`` says that the one in use lies outside its range. ``change`` is what taking it sets for this quilt: of its ``kit`` or its ``stitching``; ``thing`` what
-         *     it sets in the cupboard, by the thing's ``key`` there.
+         * @description A learnt value; ``differs`` if the value in use lies outside its range.
+         *
+         *     ``change`` is what accepting it sets in this quilt: in its ``kit`` or its ``stitching``; ``thing`` is the
+         *     changed tool or supply, with its key.
          */
         LearntRow: {
             /** Change */
@@ -4911,7 +4936,8 @@ export interface components {
         };
         /**
          * LeftRow
-         * @description What is left at a place that is begun, or of a zone over all places; ``place`` and ``visit`` are where the next of it is sewn.
+         * @description What is left at a place that is begun, or of a zone over all places; ``place`` and ``visit`` are where it
+         *     continues.
          */
         LeftRow: {
             /** Name */
@@ -4925,9 +4951,11 @@ export interface components {
         };
         /**
          * LegView
-         * @description A piece of the way: a line that is sewn or a lane that is travelled, flat x, y in the quilt, mm, in the direction of
-         *     sewing. ``begins`` where the thread begins again, ``freehand`` where it is the way through a texture. ``spot`` lies on it, x, y in the part; ``ruler`` are the corners of a straight
-         *     ruler where it lies for a line, ``hands`` where the hand on it moves on, in the quilt.
+         * @description A piece of the route: a sewn line or travel, flat x, y in the quilt, mm, in the direction of sewing.
+         *
+         *     ``begins`` if a new thread starts there, ``freehand`` for a path through a texture. ``spot`` is a point on it,
+         *     x, y in the part; ``ruler`` are the corners of a straight ruler as placed for the line, ``hands`` the points
+         *     where the hand on it moves, in the quilt.
          */
         LegView: {
             /** Begins */
@@ -4956,7 +4984,7 @@ export interface components {
         };
         /**
          * Line
-         * @description The line between two points, in shares of the part's size; ``around``: the same from all four sides.
+         * @description The line between two points, as shares of the part's size; ``around``: repeated from all four sides.
          */
         Line: {
             /**
@@ -5039,8 +5067,8 @@ export interface components {
         };
         /**
          * Listed
-         * @description A card of the list of quilts: when it was last ``changed`` (seconds since 1970), how many of its zones are ``filled``, whether sewing has begun, and
-         *     at which station one goes on.
+         * @description A card of the list of quilts: when it was last ``changed`` (seconds since 1970), how many of its zones are
+         *     ``filled``, whether sewing has begun, and the station to continue at.
          */
         Listed: {
             /** Changed */
@@ -5093,7 +5121,7 @@ export interface components {
         };
         /**
          * LogView
-         * @description Everything that the station Log shows. ``next`` is what is sewn next, empty where nothing is left.
+         * @description Everything on the Log station. ``next`` is what is sewn next, empty if nothing is left.
          */
         LogView: {
             /** Blocks */
@@ -5131,7 +5159,7 @@ export interface components {
         };
         /**
          * Machine
-         * @description A domestic or sit-down machine. ``throat`` is the side on which its body stands.
+         * @description A domestic or sit-down machine. ``throat`` is the side of the needle on which its body is.
          */
         Machine: {
             /**
@@ -5189,7 +5217,8 @@ export interface components {
         };
         /**
          * MachineAnswer
-         * @description ``faults`` are the lines of this call that were not taken as they are; ``step`` is None when all is sewn.
+         * @description ``faults`` are the messages of this call that were not accepted as sent; ``step`` is null when everything is
+         *     sewn.
          */
         MachineAnswer: {
             /** Faults */
@@ -5198,7 +5227,8 @@ export interface components {
         };
         /**
          * MachineHeard
-         * @description A machine that is heard just now: so much of the step at hand is sewn; ``faults`` are the last things it told wrongly.
+         * @description A machine that is sending now: how much of the present step is sewn; ``faults`` are its last invalid
+         *     messages.
          */
         MachineHeard: {
             /** Faults */
@@ -5216,7 +5246,7 @@ export interface components {
         };
         /**
          * MachineStep
-         * @description The step at hand: ``mm`` of line and then of travelling; ``stops`` where the thread ends then.
+         * @description The present step: ``mm`` of line and then of travel; ``stops`` if the thread is cut then.
          */
         MachineStep: {
             /**
@@ -5237,7 +5267,8 @@ export interface components {
         };
         /**
          * MadeView
-         * @description A ruler of the kit, why it is not safe with her foot (empty where it is), what its straight edge makes, and what its curves sew.
+         * @description A ruler of the kit, why it is not safe with the foot (empty if it is), the spacings of its straight edge,
+         *     and the radii of its curves.
          */
         MadeView: {
             /** Fault */
@@ -5253,11 +5284,12 @@ export interface components {
         };
         /**
          * MakeZone
-         * @description Patches become a zone of their own: ``refs`` are place/patch.
+         * @description Makes a zone of patches; ``refs`` are place/patch.
          *
-         *     ``everywhere``: the same patches of the block wherever it lies; the refs then lie at one place. ``each``: every patch becomes
-         *     a zone of its own. Of zones that hold them these patches are taken out, or the zones are replaced whole, or the new
-         *     one lies ``on top`` of them (``taking``); nothing said means taken out, as long as no fill is lost by that.
+         *     ``everywhere``: the same patches of the block at all its places; the refs are then at one place. ``each``:
+         *     every patch becomes a zone. ``taking`` says what happens to zones that hold these patches: the patches are
+         *     removed from them, the zones are replaced, or the new zone lies ``on top``. By default patches are removed as
+         *     long as no fill is lost.
          */
         MakeZone: {
             /**
@@ -5295,7 +5327,8 @@ export interface components {
         };
         /**
          * MarkOffer
-         * @description A line that, drawn too, makes the route shorter: the ``spots`` on lines of the ``zone`` that are then drawn besides.
+         * @description A line that makes the route shorter if it is marked too: the ``spots`` on lines of the ``zone`` to be marked
+         *     in addition.
          */
         MarkOffer: {
             /** Spots */
@@ -5307,7 +5340,7 @@ export interface components {
         };
         /**
          * Marker
-         * @description A tool to mark with, how its marks come off, and how long they stay.
+         * @description A marking tool, how its marks are removed, and how long they stay.
          */
         Marker: {
             /**
@@ -5351,7 +5384,7 @@ export interface components {
         };
         /**
          * MarksRequest
-         * @description The marks of a zone as it is kept, by a method, on a paper.
+         * @description The marks of a zone as stored, by a method, for a paper.
          */
         MarksRequest: {
             /**
@@ -5473,7 +5506,7 @@ export interface components {
         };
         /**
          * Measured
-         * @description What the tape said: width, height and, if she took them, both diagonals.
+         * @description Measurements of a finished block: width, height and optionally both diagonals.
          */
         Measured: {
             /**
@@ -5494,7 +5527,7 @@ export interface components {
         };
         /**
          * MeetRequest
-         * @description Features, by number, that lines must hit; the first one is the datum.
+         * @description Features, by index, that lines must hit; the first one is the datum.
          */
         MeetRequest: {
             /**
@@ -5547,7 +5580,8 @@ export interface components {
         };
         /**
          * MeetView
-         * @description The ways to meet the chosen features, the nearest to her wish first; ``said`` where there is none.
+         * @description The ways to meet the chosen features, those closest to the present settings first; ``said`` if there is
+         *     none.
          */
         MeetView: {
             /** Said */
@@ -5557,7 +5591,7 @@ export interface components {
         };
         /**
          * MeetingView
-         * @description Settings that meet the features: what to set, and in words what that means; ``exact`` is false where some miss.
+         * @description Settings that meet the features, and their meaning in words; ``exact`` is false if some are missed.
          */
         MeetingView: {
             /** Exact */
@@ -5573,7 +5607,7 @@ export interface components {
         };
         /**
          * Melon
-         * @description One melon, level, in the middle of its background; ``chord`` from tip to tip, ``rise`` of either arc.
+         * @description One horizontal melon in the middle of its background; ``chord`` from tip to tip, ``rise`` of each arc.
          */
         Melon: {
             /**
@@ -5594,7 +5628,7 @@ export interface components {
         };
         /**
          * Mend
-         * @description What a button sets to mend something.
+         * @description The settings of a button that mends something.
          */
         Mend: {
             /** Label */
@@ -5606,7 +5640,7 @@ export interface components {
         };
         /**
          * MethodView
-         * @description A way of marking with what it costs.
+         * @description A method of marking and its cost.
          */
         MethodView: {
             /**
@@ -5621,7 +5655,7 @@ export interface components {
         };
         /**
          * MishapRow
-         * @description Something that went wrong; ``at`` where in the quilt, mm.
+         * @description Something that went wrong; ``at`` is its place in the quilt, mm.
          */
         MishapRow: {
             /** At */
@@ -5633,7 +5667,7 @@ export interface components {
         };
         /**
          * NameZone
-         * @description A zone's name, in her words.
+         * @description Renames a zone.
          */
         NameZone: {
             /**
@@ -5675,7 +5709,7 @@ export interface components {
         };
         /**
          * NewQuilts
-         * @description A plan to keep as a new quilt, or a ``wish`` to begin one with; both left out: the demo quilts.
+         * @description A plan to store as a new quilt, or a ``wish`` to create one; if both are left out, the demo quilts.
          */
         NewQuilts: {
             /**
@@ -5749,7 +5783,8 @@ export interface components {
         };
         /**
          * NewSwatch
-         * @description A zone of the quilt as it is planned where it lies at ``place`` (where it lies most often), to be put into the book under a name.
+         * @description A zone of the quilt as planned at ``place`` (by default where it is most often), to be added to the book
+         *     under a name.
          */
         NewSwatch: {
             /**
@@ -5773,7 +5808,7 @@ export interface components {
         };
         /**
          * Offer
-         * @description Something that one click sets: a spacing, what else with it (``values`` holds all), and what it does.
+         * @description What one click sets: a spacing, everything that changes with it (``values``), and the effect.
          */
         Offer: {
             /** Label */
@@ -5791,7 +5826,7 @@ export interface components {
         };
         /**
          * OrangePeel
-         * @description Two arcs over the diagonal; quarter circles unless their ``rise`` is given.
+         * @description Two arcs over the diagonal: quarter circles, or with the given ``rise``.
          */
         OrangePeel: {
             /**
@@ -5807,7 +5842,7 @@ export interface components {
         };
         /**
          * Over
-         * @description A second fill, sewn on top of the first: in the whole zone or only in some ``cells`` of the first one.
+         * @description A second fill on top of the first: in the whole zone or only in some ``cells`` of the first one.
          */
         Over: {
             /**
@@ -5821,7 +5856,7 @@ export interface components {
         };
         /**
          * OwnBlock
-         * @description A new block in one piece on a grid, to be drawn.
+         * @description A new block on a grid, in one piece, to be drawn by hand.
          */
         OwnBlock: {
             /**
@@ -5857,7 +5892,8 @@ export interface components {
         };
         /**
          * Pace
-         * @description How far she sews in a minute with each technique, and the seconds that hands take; ours until she says hers.
+         * @description The length sewn in a minute with each technique, and the seconds for hand movements; our estimates until
+         *     they are changed.
          */
         Pace: {
             /**
@@ -5903,7 +5939,7 @@ export interface components {
         };
         /**
          * Paint
-         * @description A block is laid at ``places``, turned and mirrored; what was measured there is forgotten.
+         * @description A block is put at ``places``, turned and mirrored; measurements taken there are deleted.
          */
         Paint: {
             /** Block */
@@ -5928,7 +5964,7 @@ export interface components {
         };
         /**
          * PairRow
-         * @description Two neighbors and how many times as dense one is.
+         * @description Two neighbors and the ratio of their densities.
          */
         PairRow: {
             /** Alike */
@@ -6028,7 +6064,7 @@ export interface components {
         };
         /**
          * PartView
-         * @description A part and its places; ``kin`` is the name by which zones call it.
+         * @description A part and its places; ``kin`` is the key that zones use for it.
          */
         PartView: {
             /** Height */
@@ -6048,7 +6084,7 @@ export interface components {
         };
         /**
          * PastView
-         * @description What a foot's offset was, until when, and how it was found.
+         * @description An earlier offset of a foot, until when it was used, and how it was measured.
          */
         PastView: {
             /** How */
@@ -6060,10 +6096,10 @@ export interface components {
         };
         /**
          * Patch
-         * @description One piece of fabric: its outline, and its holes, in the units of the block's grid, y up.
+         * @description One piece of fabric: its outline and holes in units of the block's grid, y up.
          *
-         *     A vertex with a third number begins an arc of that bulge. An appliqué lies on top and cuts away
-         *     what is beneath; among appliqués the later lies above.
+         *     A third number of a vertex is the bulge of the arc that begins there. An appliqué is on top and replaces what
+         *     is below; of several, the later is above.
          */
         Patch: {
             /**
@@ -6095,7 +6131,7 @@ export interface components {
         };
         /**
          * Patterned
-         * @description A pattern with the fabrics that play its roles; ``recoloured`` patches stand apart.
+         * @description A pattern with the fabrics of its roles; ``recoloured`` patches have a fabric of their own.
          */
         Patterned: {
             /** Fabrics */
@@ -6119,7 +6155,7 @@ export interface components {
         };
         /**
          * PetalRing
-         * @description ``petals`` petals of ``length`` (chord) and ``rise``, from the rim of a centre of ``radius`` outwards.
+         * @description ``petals`` petals of ``length`` (chord) and ``rise``, outwards from the rim of a center of ``radius``.
          */
         PetalRing: {
             /**
@@ -6150,7 +6186,7 @@ export interface components {
         };
         /**
          * PhotoView
-         * @description A photograph that is kept, with its size in pixels.
+         * @description A stored photograph with its size in pixels.
          */
         PhotoView: {
             /** Height */
@@ -6162,7 +6198,7 @@ export interface components {
         };
         /**
          * PickRequest
-         * @description She points at ``ref`` (place/patch).
+         * @description A click on ``ref`` (place/patch).
          */
         PickRequest: {
             /**
@@ -6176,7 +6212,7 @@ export interface components {
         };
         /**
          * PickView
-         * @description The patches that are meant, as place/patch.
+         * @description The selected patches, as place/patch.
          */
         PickView: {
             /** Refs */
@@ -6201,7 +6237,7 @@ export interface components {
         };
         /**
          * PinCostView
-         * @description ``costs`` says what the pins cost, empty where that is nothing or nothing is pinned.
+         * @description ``costs`` says what the pins cost; empty if nothing is pinned or it costs nothing.
          */
         PinCostView: {
             /** Costs */
@@ -6211,7 +6247,7 @@ export interface components {
         };
         /**
          * PinOffer
-         * @description Another ``fill`` for ``zone``.
+         * @description Another ``fill`` for ``zone``, and what it saves.
          */
         PinOffer: {
             /** Fill */
@@ -6223,7 +6259,8 @@ export interface components {
         };
         /**
          * Pinned
-         * @description In each piece, slimmer shapes through the same two tips: diamonds and kites by F23, petals by flatter arcs.
+         * @description In each piece, ever slimmer shapes through the same two tips: diamonds and kites by F23, petals by flatter
+         *     arcs.
          */
         Pinned: {
             /**
@@ -6245,8 +6282,8 @@ export interface components {
         };
         /**
          * PinnedEnds
-         * @description Near which corners the way through a part begins and ends; None where that is free. It may also begin at the first cell of a
-         *     grid that is whole.
+         * @description The corners near which the route through a part begins and ends; None if free. It may also begin at the
+         *     first whole cell of a grid.
          */
         PinnedEnds: {
             /**
@@ -6262,7 +6299,7 @@ export interface components {
         };
         /**
          * PlaceOfLine
-         * @description A line to look at: in words, and its middle in the frame, mm.
+         * @description A line to look at, in words, with its midpoint in the frame, mm.
          */
         PlaceOfLine: {
             /** At */
@@ -6276,8 +6313,10 @@ export interface components {
         };
         /**
          * PlaceRow
-         * @description A place: ``at`` is its middle in the quilt, mm; ``share`` of it is sewn, 0 to 1. ``whole``: it has four
-         *     corners, and can be measured from a photograph. ``left`` is how long it will take, empty where it is sewn.
+         * @description A place: ``at`` is its center in the quilt, mm; ``share`` is how much of it is sewn, 0 to 1.
+         *
+         *     ``whole``: it has four corners, and can be measured from a photograph. ``left`` is the remaining time, empty if
+         *     it is sewn.
          */
         PlaceRow: {
             /** At */
@@ -6304,7 +6343,7 @@ export interface components {
         };
         /**
          * PlaceShare
-         * @description How much of a place is sewn, 0 to 1, and its middle in the quilt, mm.
+         * @description How much of a place is sewn, 0 to 1, and its center in the quilt, mm.
          */
         PlaceShare: {
             /** At */
@@ -6316,7 +6355,7 @@ export interface components {
         };
         /**
          * PlaceView
-         * @description A place and the placing (a, b, c, d, e, f) of what lies there.
+         * @description A place and the placing (a, b, c, d, e, f) of the part there.
          */
         PlaceView: {
             /** At */
@@ -6337,11 +6376,11 @@ export interface components {
         };
         /**
          * PlanRequest
-         * @description A zone to compute, with what is typed; ``fill`` left out means the kept one.
+         * @description A zone to plan with what is typed; without ``fill`` the stored one is used. Nothing is stored.
          *
-         *     ``switch`` changes to another fill and takes over what fits; ``along_edge`` is a step along the edge that lines
-         *     meet at a slant, from which the spacing follows. Layer 1 is the fill on top, in ``cells``
-         *     of the one below. ``gap`` waits for the widest gap, however long it takes. Nothing is kept.
+         *     ``switch`` changes to another fill and keeps the settings that apply; ``along_edge`` is a step along the edge
+         *     that lines meet at an angle, which gives the spacing. Layer 1 is the fill on top, in ``cells`` of the one
+         *     below. ``gap`` waits for the widest gap, however long it takes.
          */
         PlanRequest: {
             /**
@@ -6392,7 +6431,7 @@ export interface components {
         };
         /**
          * PointView
-         * @description A point: in the part, mm, and in shares of the part's size.
+         * @description A point: in the part, mm, and as shares of the part's size.
          */
         PointView: {
             /** At */
@@ -6404,7 +6443,8 @@ export interface components {
         };
         /**
          * PointsRequest
-         * @description The points of a zone between which it can be cut; with ``edge`` one more, ``along`` from its first corner.
+         * @description Asks for the points of a zone between which it can be cut; with ``edge`` for one more, ``along`` from its
+         *     first corner.
          */
         PointsRequest: {
             /**
@@ -6428,7 +6468,7 @@ export interface components {
         };
         /**
          * PointsView
-         * @description Where a cut may begin and end; ``measured`` is the one that was asked for.
+         * @description The points where a cut may begin and end; ``measured`` is the one asked for.
          */
         PointsView: {
             /** Edges */
@@ -6439,7 +6479,7 @@ export interface components {
         };
         /**
          * PrepView
-         * @description How the layers are put together, and what is done before the first stitch, in order.
+         * @description How the layers are joined, and the steps before the first stitch, in order.
          */
         PrepView: {
             /**
@@ -6471,8 +6511,8 @@ export interface components {
         };
         /**
          * PrintersView
-         * @description All printers; ``asks`` is what has to be answered before a large correction is kept. ``bar`` says how long the
-         *     bars of the check page are.
+         * @description All printers; ``asks`` has to be answered before a large correction is stored. ``bar`` is the length of the
+         *     bars on the check page.
          */
         PrintersView: {
             /**
@@ -6509,7 +6549,7 @@ export interface components {
         };
         /**
          * ProgressView
-         * @description How much of the lines is sewn, and the place that is sewn next; empty where nothing is left.
+         * @description The share of lines that is sewn, and the next place; empty if nothing is left.
          */
         ProgressView: {
             /** Next */
@@ -6537,8 +6577,10 @@ export interface components {
         };
         /**
          * ProposalRequest
-         * @description What she wants. ``scope`` says whether only zones without a fill get one, or all, or the ``zones`` that are named. ``shown`` are plans to leave behind; with ``base`` the next one is a ``move``
-         *     on from that. ``reads`` is the ratio from which two zones look different.
+         * @description What to propose.
+         *
+         *     ``scope``: only zones without a fill, all zones, or the ``zones`` named. ``shown`` are plans to exclude; with
+         *     ``base`` the next plan is a ``move`` from that one. ``reads`` is the ratio from which two zones look different.
          */
         ProposalRequest: {
             /**
@@ -6605,7 +6647,7 @@ export interface components {
         };
         /**
          * ProposalView
-         * @description A whole plan; ``key`` takes it.
+         * @description A whole plan; its ``key`` is sent to accept it.
          */
         ProposalView: {
             /**
@@ -6626,7 +6668,7 @@ export interface components {
         };
         /**
          * PutTogether
-         * @description The last cut of a zone is taken back: all its pieces become one zone with the chosen one's fill.
+         * @description Undoes the last division of a zone: its pieces become one zone with the chosen one's fill.
          */
         PutTogether: {
             /**
@@ -6639,7 +6681,7 @@ export interface components {
         };
         /**
          * QuarterCircle
-         * @description A pie of ``radius`` at the lower left.
+         * @description A quarter circle of ``radius`` at the lower left.
          */
         QuarterCircle: {
             /**
@@ -6655,7 +6697,7 @@ export interface components {
         };
         /**
          * QuiltView
-         * @description A quilt as it is kept now, laid out and drawn.
+         * @description A quilt as stored, laid out and drawn.
          */
         QuiltView: {
             /** Fabrics */
@@ -6673,11 +6715,11 @@ export interface components {
             id: string;
             /**
              * Kit
-             * @description The things a quilt is planned with, each under the key that it has in her cupboard.
+             * @description The items a quilt is planned with, each with its key among the quilter's tools and supplies.
              *
-             *     ``tools`` are what she marks with; ``tolerance`` is how far a line may be out before she minds, ``spread`` how far hand and eye scatter (F36),
-             *     ``hand`` how much of a line is sewn before the hand on the ruler moves on, ``stitch`` how long a stitch is,
-             *     ``seen_from`` how far away the quilt is looked at. ``needle`` and ``tension`` are as she writes them, for the log.
+             *     ``tools`` are for marking. ``tolerance`` is the error of a line that the quilter accepts, ``spread`` the
+             *     scatter of hand and eye (F36), ``hand`` the length sewn before the hand on the ruler moves, ``stitch`` the
+             *     stitch length, ``seen_from`` the viewing distance. ``needle`` and ``tension`` are notes for the log.
              */
             kit: {
                 /**
@@ -6863,7 +6905,7 @@ export interface components {
         };
         /**
          * Rails
-         * @description ``rails`` strips of one width, in one unit or in four that are turned by turns.
+         * @description ``rails`` strips of equal width, in one unit or in four units that alternate in direction.
          */
         Rails: {
             /**
@@ -6885,7 +6927,7 @@ export interface components {
         };
         /**
          * RecentLine
-         * @description A line that was sewn, to be unpicked or to have broken after.
+         * @description A line sewn recently, which can be unpicked or after which the thread broke.
          */
         RecentLine: {
             /** At */
@@ -6915,7 +6957,7 @@ export interface components {
         };
         /**
          * RecipesView
-         * @description The catalogue, by name.
+         * @description All recipes, by name.
          */
         RecipesView: {
             /** Recipes */
@@ -6923,7 +6965,7 @@ export interface components {
         };
         /**
          * Recolour
-         * @description Fabrics of a block: of whole ``roles``, or of single ``patches``.
+         * @description Other fabrics for a block: for whole ``roles``, or for single ``patches``.
          */
         Recolour: {
             /** Key */
@@ -6950,7 +6992,7 @@ export interface components {
         };
         /**
          * ReferenceView
-         * @description Something straight to lay a ruler by; mm in the part.
+         * @description A straight seam or line to place a ruler from; mm in the part.
          */
         ReferenceView: {
             /** Kind */
@@ -6962,7 +7004,7 @@ export interface components {
         };
         /**
          * Refusal
-         * @description An event that is not taken, and why.
+         * @description An event that was not accepted, and why.
          */
         Refusal: {
             /** Id */
@@ -6972,7 +7014,8 @@ export interface components {
         };
         /**
          * RemarkRequest
-         * @description What she says of a place, a zone or a sitting: a verdict, a note, a photograph (its id), or that something is done.
+         * @description A remark about a place, a zone or a sitting: a verdict, a note, a photograph (its id), or that something is
+         *     done.
          */
         RemarkRequest: {
             /** About */
@@ -6995,7 +7038,7 @@ export interface components {
         };
         /**
          * RemarkRow
-         * @description What she said of something.
+         * @description A remark of the quilter about something.
          */
         RemarkRow: {
             /** About */
@@ -7014,7 +7057,7 @@ export interface components {
         };
         /**
          * RemoveApplique
-         * @description An appliqué is taken off.
+         * @description Deletes an appliqué.
          */
         RemoveApplique: {
             /** Key */
@@ -7029,7 +7072,7 @@ export interface components {
         };
         /**
          * RemoveBlock
-         * @description A block that lies nowhere is given up, with its zones.
+         * @description A block that is not used in the quilt is deleted with its zones.
          */
         RemoveBlock: {
             /** Key */
@@ -7042,7 +7085,7 @@ export interface components {
         };
         /**
          * RemoveFabric
-         * @description A fabric is given up; everything that was made of it gets ``instead``.
+         * @description Deletes a fabric; everything made of it gets ``instead``.
          */
         RemoveFabric: {
             /** Instead */
@@ -7057,7 +7100,7 @@ export interface components {
         };
         /**
          * RemoveSeams
-         * @description Seams are taken out; what they parted becomes one.
+         * @description Deletes seams; the patches that they separated are merged.
          */
         RemoveSeams: {
             /** Key */
@@ -7072,7 +7115,7 @@ export interface components {
         };
         /**
          * RemoveZone
-         * @description A zone is given up; nothing is quilted in its patches.
+         * @description Deletes a zone; its patches are left unquilted.
          */
         RemoveZone: {
             /**
@@ -7098,7 +7141,7 @@ export interface components {
         };
         /**
          * Retraced
-         * @description The zone's outline, or one edge of it, sewn over ``times`` times.
+         * @description The zone's outline, or one of its edges, sewn ``times`` times.
          */
         Retraced: {
             /**
@@ -7125,7 +7168,7 @@ export interface components {
         };
         /**
          * RoleView
-         * @description What some patches of a block are, and their fabric.
+         * @description The role of some patches of a block, and their fabric.
          */
         RoleView: {
             /** Fabric */
@@ -7135,7 +7178,7 @@ export interface components {
         };
         /**
          * Rosette
-         * @description A hexagon and the six round it, on a background; ``side`` is the side of a hexagon.
+         * @description A hexagon and the six around it, on a background; ``side`` is the side of a hexagon.
          */
         Rosette: {
             /**
@@ -7151,7 +7194,7 @@ export interface components {
         };
         /**
          * RouteOrQuickRequest
-         * @description The same; a ``quick`` one is answered at once where the short one is not found yet.
+         * @description The same; with ``quick``, a quick route is returned at once if a short one is not known yet.
          */
         RouteOrQuickRequest: {
             /**
@@ -7173,7 +7216,7 @@ export interface components {
         };
         /**
          * RouteRequest
-         * @description The route of the quilt, and of what is sewn at the ``number``-th place of its order, from 1.
+         * @description The route of the quilt, with details of the ``number``-th place of its order, from 1.
          */
         RouteRequest: {
             /**
@@ -7190,17 +7233,17 @@ export interface components {
         };
         /**
          * RouteView
-         * @description The whole route; ``here`` is told where a place was asked for. ``fields`` and ``paces`` are her settings, ``doc`` what is kept.
-         *     Of a ``quick`` one a shorter is still to be asked for.
+         * @description The whole route, with details in ``here`` if a place was asked for. ``fields`` and ``paces`` are the
+         *     settings, ``doc`` their stored form. After a ``quick`` one, ask again for a shorter one.
          */
         RouteView: {
             /**
              * Stitching
-             * @description Kept with the quilt. ``stops`` is how much she minds a thread stop, 0 to 10; ``same_way`` how many lines she sews
-             *     the same way in a row before she is told, ``over`` how many threads may lie
-             *     over one place, ``pace`` how quick she is. ``own`` is her own order of places, as far as she has drawn it; ``turns`` says which
-             *     zones are sewn before or after all others; ``pins`` are by
-             *     the key of a part; ``ways`` the edges travelled on ways that were looked for longer, by the word of what they lead through.
+             * @description Saved with the quilt. ``stops`` is how much a thread cut is minded, 0 to 10; ``same_way`` the number of lines
+             *     in the same direction before a warning, ``over`` the greatest number of threads over one place.
+             *
+             *     ``own`` is a hand-made order of places, as far as it goes; ``turns`` are zones sewn before or after all others;
+             *     ``pins`` are by part key; ``ways`` are the travelled edges of routes found by a longer search, by fingerprint.
              */
             doc: {
                 /**
@@ -7340,7 +7383,7 @@ export interface components {
         };
         /**
          * Row
-         * @description A line of figures in the slip.
+         * @description A row of figures in the panel.
          */
         Row: {
             /** Label */
@@ -7393,7 +7436,8 @@ export interface components {
         };
         /**
          * RulerChoice
-         * @description A straight ruler for a line: what lies on the reference and how often it is laid along; ``fault`` where it must not.
+         * @description A straight ruler for a line: what lies on the reference and how many times it is placed; ``fault`` if it
+         *     must not be used.
          */
         RulerChoice: {
             /** Fault */
@@ -7444,10 +7488,10 @@ export interface components {
         };
         /**
          * RulerFoot
-         * @description A round foot for thick rulers. ``offset`` is r: needle to rim; a collar adds its width (F46).
+         * @description A round foot for thick rulers. ``offset`` is r, from needle to rim; a collar adds its width (F46).
          *
-         *     ``left`` … ``back`` are r where the ruler lies on that side of the needle, if it was measured there: of a needle that
-         *     is not in the middle of its foot.
+         *     ``left`` … ``back`` are r measured with the ruler on that side of the needle, for a needle that is not in the
+         *     center of its foot.
          */
         RulerFoot: {
             /**
@@ -7527,9 +7571,8 @@ export interface components {
         };
         /**
          * RulerRequest
-         * @description The line to lay: its number in the drawing (none: one that shows it well), and the side of a ring.
-         *
-         *     Side -1 is the longest.
+         * @description The line: its number in the drawing (null: one that shows it well), and the side of a ring. Side -1 is the
+         *     longest.
          */
         RulerRequest: {
             /**
@@ -7590,7 +7633,7 @@ export interface components {
         };
         /**
          * RulerView
-         * @description The ruler where it lies, in the part's coordinates: mm, y up.
+         * @description The ruler as placed, in the part's coordinates: mm, y up.
          */
         RulerView: {
             /** Body */
@@ -7627,7 +7670,8 @@ export interface components {
         };
         /**
          * SCurves
-         * @description One S from the lower to the upper corner of every cell, its mirror on the return; the grid sewn first or not.
+         * @description One S from the lower to the upper corner of every cell, and its mirror image on the way back; the grid may
+         *     be sewn first.
          */
         SCurves: {
             /**
@@ -7671,9 +7715,9 @@ export interface components {
         };
         /**
          * Sashing
-         * @description Strips between the blocks, with ``cornerstones`` of their own fabric where they cross, or none.
+         * @description Strips between the blocks, with ``cornerstones`` of their own fabric where they cross, or without.
          *
-         *     ``outer`` lays them all round as well; on point they always lie all round.
+         *     ``outer`` adds them around the outside; on point they are always there.
          */
         Sashing: {
             /**
@@ -7707,7 +7751,8 @@ export interface components {
         };
         /**
          * Scallops
-         * @description Arcs over ``unit`` with ``rise``, row above row; ``inner`` concentric arcs stand ``spacing`` inside each.
+         * @description Arcs over ``unit`` with ``rise``, row above row; inside each are ``inner`` concentric arcs ``spacing``
+         *     apart.
          */
         Scallops: {
             /**
@@ -7799,7 +7844,7 @@ export interface components {
         };
         /**
          * Scattered
-         * @description Lines across the zone whose ends (or bends) are thrown by a seed; neighbours keep the least gap throughout.
+         * @description Lines across the zone with random ends or bends, from a seed; neighbors always keep the least gap.
          */
         Scattered: {
             /**
@@ -7848,7 +7893,7 @@ export interface components {
         };
         /**
          * ScheduleView
-         * @description Every session, and a sentence on when all is done.
+         * @description Every session, and a sentence on when everything is finished.
          */
         ScheduleView: {
             /** Says */
@@ -7858,7 +7903,7 @@ export interface components {
         };
         /**
          * Seam
-         * @description A seam of a drawn block from ``start`` to ``end`` in grid units; ``bulge`` of its arc.
+         * @description A seam of a drawn block from ``start`` to ``end`` in grid units, with the ``bulge`` of its arc.
          */
         Seam: {
             /**
@@ -7873,7 +7918,7 @@ export interface components {
         };
         /**
          * SeamView
-         * @description A seam as drawn (flat x, y, mm, y up), its rise as typed, on which side, and whether it parts nothing.
+         * @description A seam as drawn (flat x, y, mm, y up), its rise as typed, its side, and whether it divides nothing.
          */
         SeamView: {
             /** Left */
@@ -7887,8 +7932,9 @@ export interface components {
         };
         /**
          * SearchView
-         * @description ``state`` is ``idle`` where none was begun or the plan has changed since. ``words`` say what is found, ``share`` how near that is to
-         *     what no way is shorter than, 0 to 1. ``ways`` are the shorter ways, to be put to those that are kept with the quilt.
+         * @description ``state`` is ``idle`` if none was started or the plan has changed since. ``words`` are the results,
+         *     ``share`` is how close they are to the proven bound, 0 to 1. ``ways`` are the shorter routes, to be added to
+         *     those saved with the quilt.
          */
         SearchView: {
             /** Doing */
@@ -7908,7 +7954,7 @@ export interface components {
         };
         /**
          * SessionRow
-         * @description A session: its day and times, what it holds in lines, and the places.
+         * @description A session: its day and times, its contents, and the places.
          */
         SessionRow: {
             /** Day */
@@ -7922,7 +7968,7 @@ export interface components {
         };
         /**
          * SetApart
-         * @description Some places get a fill of their own; they begin with the one that holds everywhere.
+         * @description Some places get a fill of their own, at first the same as everywhere.
          */
         SetApart: {
             /**
@@ -7937,7 +7983,7 @@ export interface components {
         };
         /**
          * SetArrangement
-         * @description Straight rows or on point, with the blocks that are there.
+         * @description Changes to straight rows or on point, with the existing blocks.
          */
         SetArrangement: {
             /**
@@ -7955,7 +8001,7 @@ export interface components {
         };
         /**
          * SetBlock
-         * @description A block with other numbers, another size, another name.
+         * @description A block with another design, size or name.
          */
         SetBlock: {
             block: components["schemas"]["Block"];
@@ -7982,7 +8028,7 @@ export interface components {
         };
         /**
          * SetCount
-         * @description How many columns and rows; on point, of the long rows. New places repeat those that are there.
+         * @description The number of columns and rows; on point, of the long rows. New places repeat the existing ones.
          */
         SetCount: {
             /** Columns */
@@ -7997,7 +8043,8 @@ export interface components {
         };
         /**
          * SetDrawnToo
-         * @description Which lines of a zone are drawn besides: those nearest to ``spots``, in shares of its part's width and height.
+         * @description Lines of a zone to be marked in addition: those nearest to ``spots``, given as shares of its part's width
+         *     and height.
          */
         SetDrawnToo: {
             /**
@@ -8015,7 +8062,7 @@ export interface components {
         };
         /**
          * SetFabric
-         * @description A fabric, new where no ``key`` is given.
+         * @description Changes a fabric, or adds one if no ``key`` is given.
          */
         SetFabric: {
             fabric: components["schemas"]["Fabric"];
@@ -8032,7 +8079,7 @@ export interface components {
         };
         /**
          * SetFill
-         * @description A zone's fill, or none: left open. At a place that is treated apart, the fill there.
+         * @description A zone's fill, or None to leave it unquilted. If ``place`` has a fill of its own, only that one changes.
          */
         SetFill: {
             /** Fill */
@@ -8052,7 +8099,7 @@ export interface components {
         };
         /**
          * SetFills
-         * @description Fills for several zones at once, as a whole plan is taken.
+         * @description Fills for several zones at once, as when a whole plan is accepted.
          */
         SetFills: {
             /** Fills */
@@ -8067,7 +8114,7 @@ export interface components {
         };
         /**
          * SetGrid
-         * @description The grid on which the block is drawn; the drawing stays as it is.
+         * @description Changes the grid on which the block is drawn; the drawing itself does not change.
          */
         SetGrid: {
             /** Columns */
@@ -8084,7 +8131,7 @@ export interface components {
         };
         /**
          * SetGround
-         * @description A photograph of the top, or of a block, lies under the plan; None takes it away.
+         * @description A photograph of the top or of a block to show under the plan; None removes it.
          */
         SetGround: {
             ground: components["schemas"]["Ground"] | null;
@@ -8108,7 +8155,7 @@ export interface components {
         };
         /**
          * SetLayers
-         * @description When the top is layered, and how the layers are held.
+         * @description When the top is layered, and how the layers are basted.
          */
         SetLayers: {
             /**
@@ -8129,7 +8176,7 @@ export interface components {
         };
         /**
          * SetLaying
-         * @description What a zone is laid with: a ruler of her choosing, or the other foot; nothing: what does it best.
+         * @description What a zone is sewn with: a chosen ruler, or the other foot; None for the best choice.
          */
         SetLaying: {
             /**
@@ -8152,7 +8199,7 @@ export interface components {
         };
         /**
          * SetLineEnds
-         * @description Where a zone's lines end at the quilt's edge, where that is not as in the rest of the quilt.
+         * @description Where a zone's lines end at the quilt's edge, if this differs from the rest of the quilt.
          */
         SetLineEnds: {
             /**
@@ -8175,7 +8222,7 @@ export interface components {
         };
         /**
          * SetMarkWith
-         * @description What a zone is marked with, or what shows best.
+         * @description The tool that a zone is marked with; None for the one that shows best.
          */
         SetMarkWith: {
             /**
@@ -8211,7 +8258,8 @@ export interface components {
         };
         /**
          * SetMeasured
-         * @description What a block came out at: all of its kind, or the one at ``place``; None: as nominal.
+         * @description The measurements of a finished block: for all blocks of its kind, or for the one at ``place``; None resets
+         *     to the nominal size.
          */
         SetMeasured: {
             /** Key */
@@ -8230,7 +8278,7 @@ export interface components {
         };
         /**
          * SetOver
-         * @description A second fill on top of a zone's own, or none.
+         * @description A second fill on top of a zone's own, or None.
          */
         SetOver: {
             /**
@@ -8244,7 +8292,7 @@ export interface components {
         };
         /**
          * SetPattern
-         * @description A block's pattern with other numbers; roles that are new take the quilt's fabrics in turn.
+         * @description A block's pattern with other numbers; new roles take the quilt's fabrics in turn.
          */
         SetPattern: {
             /** Key */
@@ -8259,7 +8307,7 @@ export interface components {
         };
         /**
          * SetPins
-         * @description The variants of a zone that are compared side by side.
+         * @description The variants of a zone kept to compare side by side.
          */
         SetPins: {
             /**
@@ -8274,7 +8322,7 @@ export interface components {
         };
         /**
          * SetQuilt
-         * @description What the quilt is for, where lines end at its edge, and what lies beyond it.
+         * @description The quilt's use, where lines end at its edge, and the batting and backing beyond the edge.
          */
         SetQuilt: {
             /**
@@ -8334,7 +8382,7 @@ export interface components {
         };
         /**
          * SetSashing
-         * @description Sashes, or none.
+         * @description The sashing, or None for no sashing.
          */
         SetSashing: {
             /**
@@ -8346,7 +8394,8 @@ export interface components {
         };
         /**
          * SetSewingOrder
-         * @description On which side a zone's lines begin, and which of two sets comes first, which end of rings, and whether an outline comes last.
+         * @description On which side a zone's lines begin (of rings: at which end), which of two sets is first, and whether an
+         *     outline is sewn last.
          */
         SetSewingOrder: {
             /**
@@ -8369,7 +8418,7 @@ export interface components {
         };
         /**
          * SetSizes
-         * @description Widths of the columns and heights of the rows; None: as their blocks ask.
+         * @description Widths of the columns and heights of the rows; None for the size of their blocks.
          */
         SetSizes: {
             /** Heights */
@@ -8384,7 +8433,7 @@ export interface components {
         };
         /**
          * SetStandOff
-         * @description How far a zone stays off the appliqué in it.
+         * @description The distance that a zone keeps from the appliqué in it.
          */
         SetStandOff: {
             /**
@@ -8399,7 +8448,7 @@ export interface components {
         };
         /**
          * SetStitching
-         * @description What thread stops and travelling are worth to her, and in which order she goes.
+         * @description The cost of thread cuts and travel, and the sewing order.
          */
         SetStitching: {
             /**
@@ -8411,8 +8460,10 @@ export interface components {
         };
         /**
          * SewHere
-         * @description Where she sews. ``steps`` are the next; ``done`` is sewn, ``coming`` lies beyond them: flat x, y in the quilt, mm.
-         *     After line ``stop`` the thread ends next, 0 where it leads on to another place. ``bulk`` says which edge lies in the throat.
+         * @description The current place. ``steps`` are next; ``done`` is sewn, ``coming`` is beyond them: flat x, y in the quilt, mm.
+         *
+         *     After line ``stop`` the thread is cut, 0 if it continues to another place. ``bulk`` says which edge lies in the
+         *     throat.
          */
         SewHere: {
             /** Bulk */
@@ -8493,7 +8544,8 @@ export interface components {
         };
         /**
          * SewingRequest
-         * @description What to do next; at ``place`` if one is chosen, and of several visits to it at the ``visit``-th of the order, from 0.
+         * @description Asks for the next steps; at ``place`` if one is chosen, and of several visits to it at the ``visit``-th of
+         *     the route, from 0.
          */
         SewingRequest: {
             /**
@@ -8515,11 +8567,13 @@ export interface components {
         };
         /**
          * SewingStepView
-         * @description A step: where to lay what, how far to sew, where to go then. ``points`` are sewn, ``travels`` gone after that: flat x, y in
-         *     the quilt, mm; ``at`` is where the needle is then, ``start`` where it is before. ``length_mm`` in all, ``stops`` where the
-         *     thread ends. ``sewn`` is what to tell when it is done, with
-         *     ``also_sewn``, what travelling sews of a ditch that comes later. ``legs`` tells a line that turns leg by leg. A ``freehand`` one goes through a texture. ``ruler`` are the corners of
-         *     the ruler where a straight one lies, ``hands`` where the hand on it moves on.
+         * @description A step: what to put where, how far to sew, where to travel then.
+         *
+         *     ``points`` are sewn, ``travels`` travelled after that: flat x, y in the quilt, mm; ``start`` is where the
+         *     needle is before, ``at`` where it is after. ``length_mm`` is the total, ``stops`` if the thread is cut.
+         *     ``sewn`` is what to report when it is done, with ``also_sewn``, the parts of a later ditch that travel covers.
+         *     ``legs`` describes a line with corners leg by leg. A ``freehand`` one goes through a texture. ``ruler`` are the
+         *     corners of a straight ruler as placed, ``hands`` the points where the hand on it moves.
          */
         SewingStepView: {
             /** Also Sewn */
@@ -8569,8 +8623,9 @@ export interface components {
         };
         /**
          * SewingView
-         * @description ``count`` events are known; ``last`` are the newest of them by id, the newest first. ``today`` and ``unrested`` are seconds
-         *     at the machine; a rest is due after ``rest``. the quilt has ``many`` lines, ``share`` of their ``whole_mm`` is sewn.
+         * @description ``count`` events are known; ``last`` are the ids of the newest, the newest first. ``today`` and ``unrested``
+         *     are seconds at the machine; a rest is due after ``rest``. The quilt has ``many`` lines; ``share`` of their
+         *     ``whole_mm`` is sewn.
          */
         SewingView: {
             bobbin: components["schemas"]["BobbinView"];
@@ -8612,7 +8667,7 @@ export interface components {
         };
         /**
          * SewnStretch
-         * @description A stretch of a line: see ``Stretch``; ``reversed`` where it is sewn from its end to its beginning.
+         * @description A stretch of a line: see ``Stretch``; ``reversed`` if it is sewn from its end to its beginning.
          */
         SewnStretch: {
             /** Begins */
@@ -8644,22 +8699,8 @@ export interface components {
             rings: number[][];
         };
         /**
-         * ShelfView
-         * @description A group of the cupboard with what stands on it and what could.
-         */
-        ShelfView: {
-            /** Key */
-            key: string;
-            /** Kinds */
-            kinds: components["schemas"]["KindView"][];
-            /** Label */
-            label: string;
-            /** Things */
-            things: components["schemas"]["ThingView"][];
-        };
-        /**
          * Shells
-         * @description Arcs of radius k · ``spacing`` about a corner of the zone or its middle (F33).
+         * @description Arcs of radius k · ``spacing`` around a corner of the zone or its center (F33).
          */
         Shells: {
             /**
@@ -8692,7 +8733,7 @@ export interface components {
         };
         /**
          * Shown
-         * @description A figure ready to read; ``num`` 0 where there is no fraction; ``unit`` empty where it is not said.
+         * @description A figure ready to be shown; ``num`` is 0 without a fraction; ``unit`` is empty if it is not shown.
          */
         Shown: {
             /** Den */
@@ -8712,7 +8753,7 @@ export interface components {
         };
         /**
          * Side
-         * @description From ``start`` to ``end`` in grid units; ``rise`` curves it, to the left of its way or to the right.
+         * @description From ``start`` to ``end`` in grid units; ``rise`` curves it, to the left of its direction or to the right.
          */
         Side: {
             /** End */
@@ -8732,8 +8773,11 @@ export interface components {
         };
         /**
          * SideView
-         * @description A side in the picture: ``points`` where it is (or was planned, where it is unseen), flat x, y in the frame, mm; ``planned`` alike. ``key`` names it. A
-         *     greater ``offset`` (mm) lies ``toward`` there, a lesser ``back``.
+         * @description A side in the picture: ``points`` where it is (or was planned, if it was not seen), flat x, y in the frame, mm;
+         *     ``planned`` likewise.
+         *
+         *     ``key`` identifies it. A larger ``offset`` (mm) moves it ``toward`` one side, a smaller one ``back`` to the
+         *     other.
          */
         SideView: {
             /** Back */
@@ -8764,7 +8808,7 @@ export interface components {
         };
         /**
          * SignView
-         * @description A small sign of a texture: strokes, flat x, y lists; mm in the part.
+         * @description A small sign of a texture: strokes as flat x, y lists; mm in the part.
          */
         SignView: {
             /** At */
@@ -8798,7 +8842,7 @@ export interface components {
         };
         /**
          * SlotView
-         * @description Something that a quilt takes one of: the thing's key and name now, and what else is at hand.
+         * @description A kind of item of which a quilt uses one: key and name of the present one, and the others at hand.
          */
         SlotView: {
             /** Choices */
@@ -8865,7 +8909,7 @@ export interface components {
         };
         /**
          * SquareInSquare
-         * @description Each round cuts the corners off at the middles of the sides.
+         * @description Each round cuts off the corners at the midpoints of the sides.
          */
         SquareInSquare: {
             /**
@@ -8881,7 +8925,7 @@ export interface components {
         };
         /**
          * StageRow
-         * @description A stage with how many places are there, for the key of the picture.
+         * @description A stage and the number of places at it, for the key of the picture.
          */
         StageRow: {
             /** Many */
@@ -8896,7 +8940,7 @@ export interface components {
         };
         /**
          * StateRequest
-         * @description Whether a quilt is at hand, put away or deleted.
+         * @description Whether a quilt is active, archived or deleted.
          */
         StateRequest: {
             /**
@@ -8941,9 +8985,10 @@ export interface components {
         };
         /**
          * StepView
-         * @description One thing to do: a stroke, or ticks, dots, signs, strips of tape, a stencil. What to lay on what, from where to
-         *     where; ``lines`` are drawn, or sewn where there are strips; ``laid`` the corners of what is laid down; flat x, y,
-         *     mm in the part.
+         * @description One step: a stroke, or ticks, dots, signs, strips of tape, a stencil.
+         *
+         *     What to put on what, from where to where; ``lines`` are drawn, or sewn along strips; ``laid`` the corners of
+         *     what is put down; flat x, y, mm in the part.
          */
         StepView: {
             /** Begins */
@@ -8970,7 +9015,7 @@ export interface components {
         };
         /**
          * StillOn
-         * @description Marks that are on the quilt, since when, and how they come off.
+         * @description Marks that are on the quilt, since when, and how to remove them.
          */
         StillOn: {
             /** Fades */
@@ -8986,11 +9031,11 @@ export interface components {
         };
         /**
          * Stitching
-         * @description Kept with the quilt. ``stops`` is how much she minds a thread stop, 0 to 10; ``same_way`` how many lines she sews
-         *     the same way in a row before she is told, ``over`` how many threads may lie
-         *     over one place, ``pace`` how quick she is. ``own`` is her own order of places, as far as she has drawn it; ``turns`` says which
-         *     zones are sewn before or after all others; ``pins`` are by
-         *     the key of a part; ``ways`` the edges travelled on ways that were looked for longer, by the word of what they lead through.
+         * @description Saved with the quilt. ``stops`` is how much a thread cut is minded, 0 to 10; ``same_way`` the number of lines
+         *     in the same direction before a warning, ``over`` the greatest number of threads over one place.
+         *
+         *     ``own`` is a hand-made order of places, as far as it goes; ``turns`` are zones sewn before or after all others;
+         *     ``pins`` are by part key; ``ways`` are the travelled edges of routes found by a longer search, by fingerprint.
          */
         Stitching: {
             /**
@@ -9128,7 +9173,8 @@ export interface components {
         };
         /**
          * StraightRuler
-         * @description A thick straight ruler; ``etched`` lines are parallel to the working edge, ``across`` square to it.
+         * @description A thick straight ruler; ``etched`` lines are parallel to the working edge, lines ``across`` are
+         *     perpendicular to it.
          */
         StraightRuler: {
             /**
@@ -9188,7 +9234,7 @@ export interface components {
         };
         /**
          * StrikeRequest
-         * @description The remark to strike out.
+         * @description The remark to remove.
          */
         StrikeRequest: {
             /** Id */
@@ -9202,7 +9248,8 @@ export interface components {
         };
         /**
          * StripRequest
-         * @description A strip that she sewed: lines laid edge on line, and the distance from the first to the last.
+         * @description A test strip: lines sewn with the ruler's edge on the line before, and the distance from the first to the
+         *     last.
          */
         StripRequest: {
             /**
@@ -9232,7 +9279,7 @@ export interface components {
         };
         /**
          * SumView
-         * @description The sum of a spacing: terms that add up to ``total``, or a sentence that says why none do.
+         * @description The sum of a spacing: terms that add up to ``total``, or a sentence that says why there are none.
          */
         SumView: {
             /** Instead */
@@ -9254,7 +9301,7 @@ export interface components {
         };
         /**
          * Sunburst
-         * @description Spikes from an inner to an outer arc about a corner, the middle of an edge or the zone's middle.
+         * @description Spikes from an inner to an outer arc around a corner, the midpoint of an edge or the zone's center.
          */
         Sunburst: {
             /**
@@ -9299,7 +9346,8 @@ export interface components {
         };
         /**
          * SunburstBlock
-         * @description A quarter sun at the lower left: a pie of ``inner`` radius, ``spikes`` out to ``outer``, background.
+         * @description A quarter sun at the lower left: a quarter circle of ``inner`` radius, ``spikes`` out to ``outer``,
+         *     background.
          */
         SunburstBlock: {
             /**
@@ -9325,8 +9373,8 @@ export interface components {
         };
         /**
          * Surround
-         * @description A zone is sewn in the ditch, with ``rounds`` echoes inside it, and filled freehand inside those: one choice for an appliquéd
-         *     or a pieced curved shape.
+         * @description Sews a zone in the ditch, adds ``rounds`` echoes inside, and fills the rest freehand: one choice for a
+         *     curved shape, appliquéd or pieced.
          */
         Surround: {
             /**
@@ -9355,8 +9403,10 @@ export interface components {
         };
         /**
          * SwatchRow
-         * @description A swatch: its name, of which quilt and zone, the day it was put into the book; ``rows`` are its figures, in the same order for every swatch, ``fields`` what is
-         *     asked of her. ``fill`` can be laid into a zone. ``search`` is what it is found by.
+         * @description A swatch: its name, its quilt and zone, the day it was added.
+         *
+         *     ``rows`` are its figures, in the same order for every swatch; ``fields`` are to be filled in. ``fill`` can be
+         *     used in a zone. ``search`` is the text it is found by.
          */
         SwatchRow: {
             /** Day */
@@ -9386,7 +9436,7 @@ export interface components {
         };
         /**
          * SwatchesView
-         * @description The book, the newest swatch first; ``added`` is the one that was just put into it.
+         * @description The book, the newest swatch first; ``added`` is one that was just added.
          */
         SwatchesView: {
             /**
@@ -9399,7 +9449,8 @@ export interface components {
         };
         /**
          * TableRequest
-         * @description A zone at a place; ``done`` says how many steps are done by now, ``off`` that its marks are off, and ``faded`` that they went by themselves.
+         * @description A zone at a place; ``done`` is the number of steps done, ``off`` says that its marks are removed, ``faded``
+         *     that they disappeared on their own.
          */
         TableRequest: {
             /**
@@ -9438,7 +9489,7 @@ export interface components {
         };
         /**
          * TableView
-         * @description What is done at one place, in order; the same at ``times`` places. ``done`` counts over all of them.
+         * @description The steps at one place, in order; the same at ``times`` places. ``done`` counts over all of them.
          */
         TableView: {
             /** Done */
@@ -9458,7 +9509,7 @@ export interface components {
         };
         /**
          * TakeUpLine
-         * @description A line placed by hand is no longer in the plan.
+         * @description Deletes a line placed by hand.
          */
         TakeUpLine: {
             /**
@@ -9473,7 +9524,7 @@ export interface components {
         };
         /**
          * Tape
-         * @description Tape that lines are sewn along; a strip serves ``moves`` times before it loses its tack (F37).
+         * @description Tape to sew along; a strip can be used ``moves`` times before it loses its tack (F37).
          */
         Tape: {
             /**
@@ -9512,7 +9563,8 @@ export interface components {
         };
         /**
          * TapeRequest
-         * @description What a tape says of ``zone`` at ``place``: how many ``lines`` were counted, the distance from the first to the last, and the widest gap, if that was measured.
+         * @description A tape reading of ``zone`` at ``place``: the number of ``lines`` counted, the distance from the first to the
+         *     last, and the widest gap, if measured.
          */
         TapeRequest: {
             /**
@@ -9539,7 +9591,7 @@ export interface components {
         };
         /**
          * TapeRow
-         * @description A reading of a place, by the id of its remark: what it says, and whether that is within her tolerance.
+         * @description A reading at a place, by the id of its remark: what it says, and whether that is within the tolerance.
          */
         TapeRow: {
             /** Id */
@@ -9560,7 +9612,7 @@ export interface components {
         };
         /**
          * Term
-         * @description A term of a sum and what it stands for.
+         * @description A term of a sum and its label.
          */
         Term: {
             /** Label */
@@ -9570,7 +9622,8 @@ export interface components {
         };
         /**
          * TextsView
-         * @description Of each text of the pages what it is in this language; of a text of a count its forms by their names. English is empty: it stands in the pages.
+         * @description For each text of the pages its translation; for a text with a count its plural forms by name. Empty for
+         *     English, which is in the pages.
          */
         TextsView: {
             /** Texts */
@@ -9582,7 +9635,7 @@ export interface components {
         };
         /**
          * ThereRow
-         * @description What was sewn of a zone at a place, with what; ``fill`` is null where its plan is not known any more.
+         * @description What was sewn of a zone at a place, and with what; ``fill`` is null if its plan is no longer known.
          */
         ThereRow: {
             /**
@@ -9606,8 +9659,22 @@ export interface components {
             zone: string;
         };
         /**
+         * ThingGroupView
+         * @description A group of tools and supplies with its items and the kinds that can be added.
+         */
+        ThingGroupView: {
+            /** Key */
+            key: string;
+            /** Kinds */
+            kinds: components["schemas"]["KindView"][];
+            /** Label */
+            label: string;
+            /** Things */
+            things: components["schemas"]["ThingView"][];
+        };
+        /**
          * ThingRequest
-         * @description A thing as typed under ``key`` (none: a new one, of which only ``kind`` need be sent); kept if ``keep``.
+         * @description An item as typed with its ``key`` (null for a new one, which only needs its ``kind``); stored if ``keep``.
          */
         ThingRequest: {
             /**
@@ -9631,7 +9698,7 @@ export interface components {
         };
         /**
          * ThingView
-         * @description A thing with its form; ``text`` is its line on the shelf, ``edges`` are what is drawn of it.
+         * @description An item with its form; ``text`` is its description in one line, ``edges`` are its picture.
          */
         ThingView: {
             /** Edges */
@@ -9695,7 +9762,7 @@ export interface components {
         };
         /**
          * ThreadRow
-         * @description One of her threads on every fabric that is quilted, and on the backing.
+         * @description A thread on every quilted fabric, and on the backing.
          */
         ThreadRow: {
             /** Cells */
@@ -9715,7 +9782,8 @@ export interface components {
         };
         /**
          * Through
-         * @description ``curves`` S-shaped lines from seam to seam through the centre, evenly turned, with straight ones between.
+         * @description ``curves`` S-shaped lines from seam to seam through the center, at even angles, with straight lines between
+         *     them.
          */
         Through: {
             /**
@@ -9759,7 +9827,7 @@ export interface components {
         };
         /**
          * TileView
-         * @description A block of the chooser; roles in patches stand where fabrics would.
+         * @description A block of the chooser; its patches have roles in place of fabrics.
          */
         TileView: {
             /** Help */
@@ -9783,7 +9851,7 @@ export interface components {
         };
         /**
          * TodoRow
-         * @description Something to finish; ``key`` is ticked when it is ``done``; ``at`` are spots in the quilt, mm.
+         * @description A task to finish; ``key`` is saved when it is ``done``; ``at`` are places in the quilt, mm.
          */
         TodoRow: {
             /** At */
@@ -9813,7 +9881,7 @@ export interface components {
         };
         /**
          * ToolView
-         * @description A marking tool, and how it shows on this zone's fabrics.
+         * @description A marking tool, and how it shows on the zone's fabrics.
          */
         ToolView: {
             /** Fits */
@@ -9827,7 +9895,7 @@ export interface components {
         };
         /**
          * TopView
-         * @description Everything that the Top station edits; ``doc`` holds layout and borders as the document does.
+         * @description Everything on the Top station; ``doc`` has layout and borders as in the document.
          */
         TopView: {
             /**
@@ -9865,7 +9933,7 @@ export interface components {
         };
         /**
          * Total
-         * @description A figure of the tally, with the bare number so that a change can be told, and ``how`` it comes about.
+         * @description A figure of the tally, with its bare number to show changes, and ``how`` it is computed.
          */
         Total: {
             /** Amount */
@@ -9879,9 +9947,11 @@ export interface components {
         };
         /**
          * Touched
-         * @description How the quilt stands after a change, and what that touched: ``fabrics``, ``parts`` and ``kit`` where they are others now,
-         *     ``zones`` that are new or have other shapes or lines, ``order`` (the keys of all zones) where zones came or went; ``gone`` names
-         *     zones with a fill whose patches, or whose block, are in the quilt no more.
+         * @description The state of the quilt after a change, and what that affected.
+         *
+         *     ``fabrics``, ``parts`` and ``kit`` if they changed, ``zones`` that are new or have other shapes or lines,
+         *     ``order`` (the keys of all zones) if zones were added or removed; ``gone`` names zones with a fill whose
+         *     patches or block are no longer in the quilt.
          */
         Touched: {
             /** Fabrics */
@@ -10083,7 +10153,7 @@ export interface components {
         };
         /**
          * TryRequest
-         * @description A kind of fill, by its name, tried in another zone too.
+         * @description A kind of fill, by name, to try in another zone too.
          */
         TryRequest: {
             /** Name */
@@ -10099,7 +10169,8 @@ export interface components {
         };
         /**
          * TryView
-         * @description How that kind of fill would lie then; ``at`` is the middle of its places, mm. ``fill`` sets it there.
+         * @description Where that kind of fill would be then; ``at`` is the center of its places, mm. ``fill`` is what to set
+         *     there.
          */
         TryView: {
             /** At */
@@ -10110,7 +10181,7 @@ export interface components {
         };
         /**
          * Turn
-         * @description Blocks at ``places`` are turned by quarter turns to the left, or mirrored left to right.
+         * @description Blocks at ``places`` are turned counter-clockwise by quarter turns, or mirrored left to right.
          */
         Turn: {
             /**
@@ -10133,7 +10204,7 @@ export interface components {
         };
         /**
          * TurnView
-         * @description When a ``zone`` is sewn: ``first``, ``last``, or empty: with the rest.
+         * @description When a ``zone`` is sewn: ``first``, ``last``, or with the rest (empty).
          */
         TurnView: {
             /** Name */
@@ -10145,7 +10216,7 @@ export interface components {
         };
         /**
          * UnitRequest
-         * @description The unit to read in from now on.
+         * @description The unit to use from now on.
          */
         UnitRequest: {
             /**
@@ -10168,7 +10239,7 @@ export interface components {
         };
         /**
          * VariantsView
-         * @description The pinned variants of a zone, the first of them the one that others are compared with.
+         * @description The kept variants of a zone; the others are compared with the first.
          */
         VariantsView: {
             /** Cards */
@@ -10206,7 +10277,7 @@ export interface components {
         };
         /**
          * Views
-         * @description The views that were wanted; ``faults`` says by name why one could not be made.
+         * @description The views asked for; ``faults`` says by name why one could not be computed.
          */
         Views: {
             /** Faults */
@@ -10226,7 +10297,7 @@ export interface components {
         };
         /**
          * ViewsWanted
-         * @description What is open on the screen, to be answered for the quilt as it is after the change; nothing else is.
+         * @description The views open on the screen, to be computed for the quilt after the change.
          */
         ViewsWanted: {
             /**
@@ -10248,8 +10319,8 @@ export interface components {
         };
         /**
          * VisitView
-         * @description A place in the order: where its route begins, flat x, y in the quilt; ``stop`` where the thread is ended before it,
-         *     ``way`` is gone to it from the place before, ``share`` how much of it is sewn, 0 to 1.
+         * @description A place in the order: the start of its route, flat x, y in the quilt; ``stop`` if the thread is cut before
+         *     it, ``way`` is the travel to it from the place before, ``share`` how much of it is sewn, 0 to 1.
          */
         VisitView: {
             /** At */
@@ -10269,7 +10340,7 @@ export interface components {
         };
         /**
          * WalkingFoot
-         * @description A foot that feeds from above, on drawn lines or with its toes as a gauge.
+         * @description A foot that feeds the top layer, for marked lines or with its toes as a gauge.
          */
         WalkingFoot: {
             /**
@@ -10306,7 +10377,8 @@ export interface components {
         };
         /**
          * WaveBorder
-         * @description Closed waves between an outline and the opening in it; whole repeats bring the same point to every mitre.
+         * @description Closed waves between an outline and the opening in it; whole repeats put the same point of the wave on every
+         *     mitre.
          */
         WaveBorder: {
             /**
@@ -10501,8 +10573,9 @@ export interface components {
             unit: "in" | "mm";
             /**
              * NewQuilt
-             * @description ``columns`` by ``rows`` blocks of ``block``, or blocks that fill a finished ``width`` by ``height``; every block is the offered pattern
-             *     called ``first``, or plain; ``border`` is the width of one around all.
+             * @description ``columns`` by ``rows`` blocks of size ``block``, or blocks that fill a finished ``width`` by ``height``.
+             *
+             *     Every block is the pattern named ``first``, or plain; ``border`` is the width of a border all around.
              */
             wish: {
                 /**
@@ -10558,7 +10631,7 @@ export interface components {
         };
         /**
          * Zigzag
-         * @description Legs that advance ``advance`` along the row and throw ``throw`` · ``depth`` sideways (F17).
+         * @description Legs that advance ``advance`` along the row and ``throw`` · ``depth`` sideways (F17).
          */
         Zigzag: {
             /**
@@ -10650,7 +10723,7 @@ export interface components {
         };
         /**
          * ZigzagRows
-         * @description Rows across the zone from a template with points ``pitch`` apart and ``rise`` high.
+         * @description Rows across the zone along a template with points ``pitch`` apart and ``rise`` high.
          */
         ZigzagRows: {
             /**
@@ -10731,7 +10804,7 @@ export interface components {
         };
         /**
          * ZigzagTemplate
-         * @description A zigzag template by its points.
+         * @description A zigzag template, described by its points.
          */
         ZigzagTemplate: {
             /**
@@ -10777,7 +10850,7 @@ export interface components {
         };
         /**
          * ZoneFill
-         * @description What a zone gets.
+         * @description The fill that a zone gets.
          */
         ZoneFill: {
             /** Name */
@@ -10789,7 +10862,8 @@ export interface components {
         };
         /**
          * ZoneInfo
-         * @description A zone as the whole quilt shows it; ``cut`` where it is a piece of one, ``on_top`` where it lies on others, ``stands_off`` where it could.
+         * @description A zone in the view of the whole quilt; ``cut`` if it is a piece of a division, ``on_top`` if it lies on
+         *     others, ``stands_off`` if it contains appliqué.
          */
         ZoneInfo: {
             /** Cut */
@@ -10861,12 +10935,12 @@ export interface components {
         };
         /**
          * ZoneView
-         * @description A zone with its plan as the slip shows it. Nothing here is kept yet.
+         * @description A zone with its plan as the panel shows it. Nothing here is stored yet.
          *
-         *     ``measuring`` is true where the widest gap takes long and was not waited for.
-         *     ``own_ruler`` is the ruler that she has chosen for the zone, by its key.
-         *     ``known`` is what she ought to know, the most harmful first.
-         *     ``over`` names the fill on top, ``cells`` says where it lies. ``times`` is how often it lies in the quilt, ``here_apart`` whether the place at hand is apart.
+         *     ``measuring`` is true if the widest gap takes long and was not waited for. ``own_ruler`` is the key of the
+         *     ruler chosen for the zone. ``known`` is advice, the most harmful first. ``over`` names the fill on top,
+         *     ``cells`` where it is. ``times`` is the number of its places in the quilt, ``here_apart`` whether the present
+         *     place has a fill of its own.
          */
         ZoneView: {
             /** Alike */
@@ -14413,7 +14487,7 @@ export interface operations {
             };
         };
     };
-    cupboard_show_things_get: {
+    inventory_show_things_get: {
         parameters: {
             query?: {
                 unit?: "in" | "mm";
@@ -14430,7 +14504,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CupboardView"];
+                    "application/json": components["schemas"]["InventoryView"];
                 };
             };
             /** @description Refused: what is wrong, and in which field */
@@ -14444,7 +14518,7 @@ export interface operations {
             };
         };
     };
-    cupboard_keep_thing_post: {
+    inventory_keep_thing_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -14477,7 +14551,7 @@ export interface operations {
             };
         };
     };
-    cupboard_bring_things_import_post: {
+    inventory_bring_things_import_post: {
         parameters: {
             query?: {
                 unit?: "in" | "mm";
@@ -14494,7 +14568,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CupboardView"];
+                    "application/json": components["schemas"]["InventoryView"];
                 };
             };
             /** @description Refused: what is wrong, and in which field */
@@ -14570,7 +14644,7 @@ export interface operations {
             };
         };
     };
-    cupboard_remove_thing__key__delete: {
+    inventory_remove_thing__key__delete: {
         parameters: {
             query?: {
                 unit?: "in" | "mm";
@@ -14589,7 +14663,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CupboardView"];
+                    "application/json": components["schemas"]["InventoryView"];
                 };
             };
             /** @description Refused: what is wrong, and in which field */
@@ -14603,7 +14677,7 @@ export interface operations {
             };
         };
     };
-    cupboard_read_strip__key__strip_post: {
+    inventory_read_strip__key__strip_post: {
         parameters: {
             query?: never;
             header?: never;

@@ -1,4 +1,4 @@
-/** The quilt at the machine as it was last seen, on the browser's own shelf: for a reload while Kenzet does not answer. */
+/** The quilt at the machine as last seen, stored in the browser for a reload while Kenzet does not answer. */
 import type { Unit, Views } from '../api/client'
 
 export interface Shelved {
@@ -9,7 +9,7 @@ export interface Shelved {
 const SHELF = 'kenzet.machine'
 const place = (quilt: string) => `/kept/${encodeURIComponent(quilt)}`
 
-/** One quilt is kept: the one that is sewn. A browser without a shelf, or with a full one, keeps none. */
+/** Only one quilt is stored: the one being sewn. A browser without storage, or with full storage, stores none. */
 export async function shelve(quilt: string, what: Shelved): Promise<void> {
   if (!('caches' in globalThis)) return
   try {
@@ -21,7 +21,7 @@ export async function shelve(quilt: string, what: Shelved): Promise<void> {
   }
 }
 
-/** What is on the shelf of a quilt, or undefined. */
+/** The stored quilt, or undefined. */
 export async function shelved(quilt: string): Promise<Shelved | undefined> {
   if (!('caches' in globalThis)) return undefined
   const found = await caches.match(place(quilt), { cacheName: SHELF })

@@ -1,4 +1,4 @@
-/** The browser keeps the pages themselves, so that a reload at the machine works while Kenzet does not answer. What is asked of /api is never kept here. */
+/** Caches the pages themselves, so that a reload at the machine works while Kenzet does not answer. Requests to /api are never cached here. */
 import { clientsClaim } from 'workbox-core'
 import { cleanupOutdatedCaches, precacheAndRoute, PrecacheFallbackPlugin, type PrecacheEntry } from 'workbox-precaching'
 import { NavigationRoute, registerRoute } from 'workbox-routing'
@@ -13,6 +13,6 @@ self.addEventListener('install', () => void self.skipWaiting())
 clientsClaim()
 cleanupOutdatedCaches()
 precacheAndRoute(self.FILES, { directoryIndex: '', cleanURLs: false })
-// the server's own page wherever it answers: an update shows at once
+// the server's own page if it answers, so that an update shows at once
 const page = new NetworkOnly({ networkTimeoutSeconds: ANSWER_S, plugins: [new PrecacheFallbackPlugin({ fallbackURL: '/index.html' })] })
 registerRoute(new NavigationRoute(page, { denylist: [/^\/api\//] }))

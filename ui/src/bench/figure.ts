@@ -1,14 +1,14 @@
-/** A length of the screen's own in the lettering of a ruler: the core's `figure`, for figures that move with her hand. */
+/** A length computed by the screen, shown as on a ruler: the core's `figure`, for figures that change while dragging. */
 import type { Unit, Views } from '../api/client'
 import { tr } from '../texts'
 
 const MM_PER: Record<Unit, number> = { in: 25.4, mm: 1 }
-/** Grains: of figures that are laid off, and of those that are only looked at. */
+/** Rounding steps: of figures to measure off, and of those to read only. */
 export const FINE: Record<Unit, number> = { in: 1 / 64, mm: 0.1 }
 export const COARSE: Record<Unit, number> = { in: 1 / 16, mm: 0.5 }
 const SAME = 1 / 5000
 
-/** `mm` to the nearest `grain` (in `unit`); `about` leaves scant and generous unsaid. */
+/** `mm` to the nearest `grain` (in `unit`); `about` omits scant and generous. */
 export function figure(mm: number, unit: Unit, grain = FINE[unit], about = false): Views['Shown'] {
   const exact = Math.abs(mm) / MM_PER[unit]
   const steps = Math.floor(exact / grain + 0.5 + 1e-9)

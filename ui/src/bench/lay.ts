@@ -1,7 +1,7 @@
 /** A ruler somewhere on the cloth. As in the core: mm of the part, y up; the plastic lies at the left of the working
  * edge, the needle at its right. Flat lists are x, y in turn. */
 
-/** The middle of the working edge at (x, y), the edge running on at `angle` degrees. */
+/** The middle of the working edge at (x, y), the edge at `angle` degrees. */
 export interface Lay {
   x: number
   y: number
@@ -13,7 +13,7 @@ export interface Edge {
   edge: number[]
   needle: number[]
   etched: { at: number }[]
-  /** of an arc: how far behind the middle of its edge its centre lies, negative before it */
+  /** for an arc: the distance of its center behind the middle of its edge, negative in front */
   centre: number | null
 }
 
@@ -24,7 +24,7 @@ export interface Reference {
 
 const turn = (angle: number): [number, number] => [Math.cos((angle * Math.PI) / 180), Math.sin((angle * Math.PI) / 180)]
 
-/** Points of the ruler, as they lie in the part. */
+/** Points of the ruler in the part's coordinates. */
 export function put(lay: Lay, flat: readonly number[]): number[] {
   const [c, s] = turn(lay.angle)
   const out: number[] = []
@@ -38,7 +38,7 @@ export function seen(lay: Lay, x: number, y: number): [number, number] {
   return [(x - lay.x) * c + (y - lay.y) * s, (y - lay.y) * c - (x - lay.x) * s]
 }
 
-/** Moved along its edge and across it, the plastic's way. */
+/** Moved along its edge, and across it towards the plastic. */
 export function shifted(lay: Lay, along: number, across: number): Lay {
   const [x, y] = put(lay, [along, across])
   return { ...lay, x: x!, y: y! }
@@ -60,20 +60,20 @@ export function otherSide(lay: Lay, foot: number): Lay {
   return turned(lay, 180, x!, y!)
 }
 
-/** The matrix that draws the ruler's own coordinates in the part's. */
+/** The matrix from the ruler's own coordinates to the part's. */
 export function layMatrix(lay: Lay): string {
   const [c, s] = turn(lay.angle)
   return `matrix(${c} ${s} ${-s} ${c} ${lay.x} ${lay.y})`
 }
 
-/** mm along a flat list of points. */
+/** The length of a flat list of points, mm. */
 export function lengthOf(flat: readonly number[]): number {
   let sum = 0
   for (let k = 2; k < flat.length; k += 2) sum += Math.hypot(flat[k]! - flat[k - 2]!, flat[k + 1]! - flat[k - 1]!)
   return sum
 }
 
-/** Where the foot is after going `share` of the way along the needle's line. */
+/** The foot's place at `share` of the needle's line. */
 export function along(flat: readonly number[], share: number): [number, number] {
   let left = Math.min(Math.max(share, 0), 1) * lengthOf(flat)
   for (let k = 2; k < flat.length; k += 2) {
@@ -84,7 +84,7 @@ export function along(flat: readonly number[], share: number): [number, number] 
   return [flat.at(-2) ?? 0, flat.at(-1) ?? 0]
 }
 
-/** The share of the way along `flat` at which it passes nearest to (x, y), and how near. */
+/** The share of `flat` at which it is nearest to a point, and the distance. */
 export function nearestShare(flat: readonly number[], x: number, y: number): { share: number; away: number } {
   let gone = 0
   let best = { at: 0, away: Infinity }

@@ -1,4 +1,4 @@
-/** What can be read off a ruler where it lies: the same figures as the core's, sixty times a second. */
+/** The reading of a ruler: the same figures as the core's, sixty times a second. */
 import { inside } from '../canvas/scene'
 import { lengthOf, put, seen, type Edge, type Lay, type Reference } from './lay'
 
@@ -20,7 +20,7 @@ export interface Stop {
 
 export interface Reading {
   held: Held[]
-  /** x, y in turn; empty where no line comes of it */
+  /** flat x, y; empty if no line is sewn */
   sewn: number[]
   stops: Stop[]
 }
@@ -55,7 +55,7 @@ function heldBy(edge: Edge, lay: Lay, references: Reference[], foot: number): He
   return held.sort((a, b) => Number(a.etched === null) - Number(b.etched === null) || Math.abs(a.away) - Math.abs(b.away))
 }
 
-/** The part of the needle's line that lies in the zone, of several the one nearest to the ruler's middle. */
+/** The part of the needle's line inside the zone; of several the one nearest to the ruler's middle. */
 function sewnLine(edge: Edge, lay: Lay, rings: number[][], whole: boolean): number[] {
   if (!edge.needle.length) return []
   const own = edge.straight && whole ? [-FAR, edge.needle[1]!, FAR, edge.needle[1]!] : edge.needle
@@ -68,7 +68,7 @@ function sewnLine(edge: Edge, lay: Lay, rings: number[][], whole: boolean): numb
   return ranked[0]?.run ?? []
 }
 
-/** The runs of a polyline that lie inside `rings` (holes counted out), in order. */
+/** The runs of a polyline inside `rings` (holes excluded), in order. */
 export function clipped(line: number[], rings: number[][]): number[][] {
   const last = line.length / 2 - 1
   const cuts = [0, last]
@@ -122,7 +122,7 @@ function stopAt(edge: Edge, lay: Lay, sewn: number[], references: Reference[], f
   return { needle: [x, y], edge: [x + (ex * foot) / toward, y + (ey * foot) / toward], along: Math.abs(foot / toward) }
 }
 
-/** Which way the sewn line goes at its point number `end` / 2, a unit vector; of an arc square to its radius. */
+/** The direction of the sewn line at its point number `end` / 2, a unit vector; for an arc perpendicular to its radius. */
 function goes({ centre }: Edge, lay: Lay, sewn: number[], end: number): [number, number] {
   let [dx, dy] = [sewn[end || 2]! - sewn[(end || 2) - 2]!, sewn[(end || 2) + 1]! - sewn[(end || 2) - 1]!]
   if (centre !== null) {

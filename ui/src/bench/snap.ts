@@ -1,4 +1,4 @@
-/** Where a ruler snaps to when it is let near: lines on lines, angles, points. */
+/** Where a ruler snaps to when it is near: lines on lines, angles, points. */
 import { along, nearestShare, put, seen, shifted, turned, type Edge, type Lay, type Reference } from './lay'
 import { LEVEL } from './reading'
 
@@ -10,12 +10,12 @@ export interface Ground {
   reach: number
 }
 
-/** Leans against a seam or a line that rulers have marks for; the straight ones pull more. */
+/** Angles to a seam or a line that rulers have marks for; the straight ones pull more. */
 const LEANS = [0, 90, 45, 135, 60, 120, 30, 150]
 const PULL = 3
 const WEAK = 1.2
 
-/** Turned to the nearest lean against what lies near it, if one is near enough. */
+/** Turned to the nearest such angle, if one is near enough. */
 export function snapTurn(edge: Edge, lay: Lay, ground: Ground): Lay {
   const half = edge.edge.at(-2)!
   let best = { off: PULL, by: 0 }
@@ -31,7 +31,7 @@ export function snapTurn(edge: Edge, lay: Lay, ground: Ground): Lay {
   return best.by ? turned(lay, best.by, lay.x, lay.y) : lay
 }
 
-/** Shifted so that an etched line lies on a seam or a line, or the needle goes through a corner. */
+/** Shifted so that an etched line lies on a seam or a line, or the needle passes through a corner. */
 export function snapShift(edge: Edge, lay: Lay, ground: Ground): Lay {
   return edge.straight ? snapStraight(edge, lay, ground) : snapCurve(edge, lay, ground)
 }
@@ -58,7 +58,7 @@ function snapStraight(edge: Edge, lay: Lay, { references, corners, foot, reach }
   return best.by ? shifted(lay, 0, best.by) : lay
 }
 
-/** A curve's needle line goes through the corner that is near, through both if two are. */
+/** A curve's needle line through a near corner, through both if two are near. */
 function snapCurve(edge: Edge, lay: Lay, { corners, reach }: Ground): Lay {
   if (!edge.needle.length) return lay
   const near = corners
@@ -74,7 +74,7 @@ function snapCurve(edge: Edge, lay: Lay, { corners, reach }: Ground): Lay {
   const [first, second] = [near[0]!, near.find((one) => Math.abs(one.share - near[0]!.share) > 0.1)]
   let found = through(lay, first)
   for (let k = 0; second && k < 12; k++) {
-    // turn about the first so that the line comes through the second, then bring it back onto the first
+    // turn about the first so that the line passes through the second, then shift it back onto the first
     const line = put(found, edge.needle)
     const [nx, ny] = along(line, nearestShare(line, second.x, second.y).share)
     const by = Math.atan2(second.y - first.y, second.x - first.x) - Math.atan2(ny - first.y, nx - first.x)

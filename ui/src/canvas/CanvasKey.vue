@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What the strokes on the drawing mean; told by shape, not by colour alone. */
+/** The legend of the drawing's strokes, distinguished by shape, not by color alone. */
 import { tr } from '../texts'
 defineProps<{ shows: ('stitches' | 'line' | 'ruler' | 'foot' | 'stop' | 'mark' | 'tick' | 'rest' | 'sliver' | 'dot' | 'tape' | 'stencil' | 'edge' | 'sign' | 'done' | 'travel' | 'coming' | 'thread' | 'anew' | 'hand' | 'freehand')[] }>()
 </script>

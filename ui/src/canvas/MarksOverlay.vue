@@ -7,9 +7,9 @@ import { closedPath, openPath } from './paths'
 
 const props = defineProps<{
   marks: Marked
-  /** which round of tape, or placing of the stencil, is looked at */
+  /** the round of tape, or placement of the stencil, that is shown */
   round?: number
-  /** what is drawn just now */
+  /** what is to be marked in this step */
   now?: { lines: number[][]; dots: number[][]; laid: number[][] }
   /** pixels a mm */
   scale: number
@@ -20,11 +20,11 @@ const spots = (dots: number[][]) => dots.map(([x, y]) => `M${x} ${y}h0`).join(''
 const drawn = computed(() => path(props.marks.strokes))
 const signs = computed(() => path(props.marks.signs.flatMap((sign) => sign.strokes)))
 const here = computed(() => props.marks.laid.filter((one) => one.round === props.round))
-/** a stencil is laid over where it was before */
+/** a stencil overlaps its earlier placement */
 const before = computed(() => props.marks.laid.filter((one) => one.round === (props.round ?? 0) - 1 && !one.sewn.length))
 const sewn = computed(() => here.value.flatMap((one) => one.sewn))
 const nowSewn = computed(() => (props.now?.laid.length ? props.now.lines : []))
-/** a small arrow a little beyond the middle of every line that is sewn */
+/** a small arrow slightly beyond the middle of every sewn line */
 const ways = computed(() =>
   [...sewn.value, ...nowSewn.value]
     .map((line) => {

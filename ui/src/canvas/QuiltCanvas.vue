@@ -22,48 +22,48 @@ const props = defineProps<{
   /** which of its fills, 0 or the one on top */
   layer?: number
   ruler?: Views['RulerView']
-  /** the widest gap of the zone, where it is too wide */
+  /** the widest gap of the zone, if it is too wide */
   gap?: Views['GapView'] | null
-  /** edges along which a sliver is left: x0, y0, x1, y1 */
+  /** edges with a sliver: x0, y0, x1, y1 */
   slivers?: number[][]
-  /** what is drawn with a marker; the rest is shown faint */
+  /** what is marked; the rest is shown faintly */
   marks?: Marked
-  /** what is drawn just now */
+  /** what is to be marked in this step */
   now?: InstanceType<typeof MarksOverlay>['$props']['now']
-  /** which round of tape, or placing of the stencil, is looked at */
+  /** the round of tape, or placement of the stencil, that is shown */
   round?: number
   ticks?: Views['EdgeView'][]
   tickedEdge?: number
-  /** what may be clicked just now instead of patches and lines */
+  /** what can be clicked now in place of patches and lines */
   picks?: { kind: 'edge' | 'corner' | 'point'; spots: Views['Spot'][]; taken?: number[] }
-  /** patches (place/patch) that are chosen to become a zone */
+  /** patches (place/patch) selected to become a zone */
   chosen?: string[]
-  /** the zones are told apart by their outlines */
+  /** zones have visible outlines */
   showZones?: boolean
-  /** places that stand out */
+  /** highlighted places */
   held?: string[]
-  /** with a brush in hand a drag goes over places instead of moving the quilt */
+  /** with a selected block a drag goes over places instead of moving the quilt */
   painting?: boolean
-  /** outlines that are tried, in the coordinates of what lies at a place */
+  /** a preview of outlines, in the coordinates of the part at a place */
   tried?: { place: string; rings: number[][] }
-  /** patches can be pointed at one by one */
+  /** single patches can be clicked */
   pointing?: boolean
-  /** nothing is veiled, whatever is chosen */
+  /** nothing is dimmed, whatever is chosen */
   open?: boolean
-  /** a place that is looked at closely */
+  /** a place to zoom in on */
   seen?: string
-  /** the plan's lines stand back behind what lies over them */
+  /** the plan's lines are faint below what lies over them */
   faint?: boolean
-  /** it can be shown as the cloth will look, under raking light */
+  /** the relief of the quilted cloth can be shown */
   cloth?: boolean
-  /** it can be shown as a map of how firmly it is stitched */
+  /** the density map can be shown */
   mapped?: boolean
   /** where the light comes from */
   light?: Light
-  /** a place of the quilt that is pointed out: x, y and radius, mm */
+  /** a highlighted spot of the quilt: x, y and radius, mm */
   ring?: { x: number; y: number; radius: number }
 }>()
-/** What is laid over the plan: the quilted cloth, or the map of its firmness. */
+/** What is drawn over the plan: the relief, or the density map. */
 const raised = defineModel<'' | 'relief' | 'density'>('raised', { default: '' })
 const emit = defineEmits<{
   patch: [zone: string, place: string]
@@ -90,7 +90,7 @@ const item = computed(() => {
   const wanted = shape.value.places.includes(props.place ?? '') ? props.place : shape.value.places[0]
   return laid.value.find((l) => l.place === wanted)
 })
-/** where the zone at hand is placed; a zone across the quilt lies in the quilt's own coordinates */
+/** the placing of the current zone; a zone across the quilt is in the quilt's own coordinates */
 const at = computed(() => item.value?.at ?? (shape.value ? [1, 0, 0, 1, 0, 0] : undefined))
 const times = computed(() => info.value?.shapes.reduce((sum, s) => sum + s.places.length, 0) ?? 0)
 const seenBox = computed(() => laid.value.find((one) => one.place === props.seen)?.box)
@@ -144,7 +144,7 @@ function spotOnScreen(points: number[]) {
   return out
 }
 
-// tick labels that would touch are left out; the list in the slip holds them all
+// tick labels that would touch are left out; the list in the panel has all of them
 const tickLabels = computed(() =>
   (props.ticks ?? []).map((edge) => {
     const ends = spotOnScreen(edge.points).map((p) => p.split(' ').map(Number)) as [number, number][]
@@ -155,11 +155,11 @@ const tickLabels = computed(() =>
   }),
 )
 
-/** A place in the coordinates of what is at hand, come close to. */
+/** Zoom in on a place in the coordinates of the current zone. */
 function look(spot: number[]) {
   if (at.value) close(...placed(at.value, spot[0]!, spot[1]!))
 }
-/** The quilted cloth under raking light instead of its lines: a coarse picture at once, a fine one when it is drawn. */
+/** The relief in place of the lines: a coarse picture at once, a fine one when it is ready. */
 const fine = ref('')
 const reliefOf = (long: number) => `/api/quilts/${props.quilt.id}/relief.jpg?long=${long}&light=${encodeURIComponent(props.light ?? 'upper left')}&revision=${props.quilt.version}`
 const pictures = computed(() => {
@@ -179,7 +179,7 @@ const turnRelief = () => turn('relief', props.cloth)
 const turnDensity = () => turn('density', props.mapped)
 defineExpose({ fitAll, fitZone, zoomBy, pan, look, close, turnRelief, turnDensity })
 watch(() => props.quilt.id, () => fitAll(false))
-watch([() => props.quilt.width, () => props.quilt.height], () => fitAll()) // only where they have changed
+watch([() => props.quilt.width, () => props.quilt.height], () => fitAll()) // only if they have changed
 watch(() => [props.zone, props.place], () => { if (!props.open) seek() })
 watch(() => props.seen, () => (seenBox.value ? fitZone() : fitAll()))
 
@@ -204,7 +204,7 @@ function lineAt(px: number, py: number) {
   return found && found.away * view.value.scale < NEAR_PX ? found : undefined
 }
 
-// with a brush in hand a drag paints; without one it moves the quilt
+// with a selected block a drag places it; otherwise it moves the quilt
 let stroking = false
 function press(event: PointerEvent) {
   if (!props.painting || event.button !== 0 || event.shiftKey) return down(event)
@@ -228,7 +228,7 @@ function brushOver(event: PointerEvent, first: boolean) {
   if (seat) emit('over', seat, first)
 }
 
-// pointing without a mouse: c takes a crosshair, arrows move it, Enter clicks where it is
+// without a mouse: c shows a crosshair, arrows move it, Enter clicks there
 const cross = ref<{ x: number; y: number }>()
 const WAYS: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }
 const crossAt = () => {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The ruler where it lies for the chosen line: body, etched lines, foot, stops and what lies on what. */
+/** The ruler as placed for the chosen line: body, etched lines, foot, stops and its label. */
 import { computed } from 'vue'
 import type { Views } from '../api/client'
 import { placed, toScreen, type Placing, type View } from './view'
@@ -13,7 +13,7 @@ function points(flat: number[]) {
   return out
 }
 const path = (flat: number[]) => `M${points(flat).map((p) => p.join(' ')).join('L')}`
-/** A curve has no straight ruler; then the line and the foot alone are shown. */
+/** A curve has no straight ruler; then only the line and the foot are shown. */
 const body = computed(() => (props.ruler.body.length ? `${path(props.ruler.body)}Z` : ''))
 const line = computed(() => path(props.ruler.ends))
 const foot = computed(() => screen(props.ruler.foot[0]!, props.ruler.foot[1]!))
@@ -22,7 +22,7 @@ const stops = computed(() => props.ruler.stops.map((s) => ({ needle: screen(s.ne
 const words = computed(() =>
   props.ruler.tag.map((w) => (typeof w === 'string' ? w : `${w.text}${w.unit ? ` ${w.unit}` : ''}`)).join(''),
 )
-/** The tag stands on the ruler, level, in the middle of its body. */
+/** The label is horizontal, in the middle of the ruler. */
 const tag = computed(() => {
   const corners = points(props.ruler.body)
   const mid = [0, 1].map((k) => corners.reduce((sum, c) => sum + c[k]!, 0) / corners.length)

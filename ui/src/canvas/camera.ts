@@ -2,14 +2,14 @@
 import { onBeforeUnmount, onMounted, ref, type Ref } from 'vue'
 import { fit, toScreen, zoomed, type Box, type View } from './view'
 
-/** The width of the tape measures, which lie over the top and the left of the pane. */
+/** The width of the tape measures along the top and the left of the pane. */
 export const TAPE = 36
-/** The strip at the bottom that the key stands on. */
+/** The strip at the bottom for the legend. */
 const KEY = 34
 const MARGIN = 20
-/** A pointer that moved less did not move. */
+/** px: a pointer that moved less counts as not moved. */
 const MOVED_PX = 4
-/** So long a finger rests for a long press, ms. */
+/** ms until a resting finger counts as a long press. */
 const HOLD_MS = 500
 
 /** `whole` is the quilt's box, `here` the chosen part's; `clicked` gets a pointer that did not move, and
@@ -25,7 +25,7 @@ export function useCamera(
   const view = ref<View>({ scale: 0.4, x: 0, y: 0 })
   const grabbing = ref(false)
 
-  /** Until she zooms or pans, what was fitted stays fitted when the pane changes its size. */
+  /** What was fitted stays fitted when the pane changes its size, until the first zoom or pan. */
   let untouched = true
   let framing: 'zone' | 'all' = 'zone'
   function measure() {
@@ -98,7 +98,7 @@ export function useCamera(
     view.value = zoomed(view.value, Math.exp(-event.deltaY * (event.ctrlKey ? 0.01 : 0.0016)), x, y)
   }
 
-  // one pointer pans, two pinch; a pointer that did not move clicks, the right button or a long press clicks for more
+  // one pointer pans, two pinch; a pointer that did not move clicks, the right button or a long press adds
   const pointers = new Map<number, [number, number]>()
   let moved = 0
   let holding = 0
@@ -109,7 +109,7 @@ export function useCamera(
     if (event.pointerType !== 'touch' || pointers.size > 1) return
     holding = window.setTimeout(() => {
       if (moved >= MOVED_PX || pointers.size !== 1) return
-      moved = Infinity // the finger that is lifted now clicks no more
+      moved = Infinity // lifting the finger now is no click
       clicked(event, true)
     }, HOLD_MS)
   }
@@ -139,7 +139,7 @@ export function useCamera(
     if (was && moved < MOVED_PX && pointers.size === 0 && event.type === 'pointerup') clicked(event, event.shiftKey || event.button === 2)
   }
 
-  /** Bring the chosen part into sight where it is small or partly out of it. */
+  /** Bring the chosen part into view if it is small or partly outside. */
   function seek() {
     const box = here.value
     if (!box) return
@@ -150,7 +150,7 @@ export function useCamera(
     if (out || size < 0.45 * Math.min(width.value, height.value)) fitZone()
   }
 
-  /** Come close to a place of the quilt: so far about it, mm, fills the pane. */
+  /** Zoom in on a place of the quilt: this many mm around it fill the pane. */
   function close(x: number, y: number, far = 50) {
     untouched = false
     const about = Math.max(far, 50)

@@ -1,9 +1,9 @@
-/** Draws the quilt on a canvas: patches grouped by colour, seams, stitches. Knows nothing of clicks. */
+/** Draws the quilt on a canvas: patches grouped by color, seams, stitches. Handles no clicks. */
 import type { Views } from '../api/client'
 import type { Laid } from './scene'
 import type { Box, Placing, View } from './view'
 
-/** What is drawn with, on the screen or off it. */
+/** The drawing context, on the screen or off it. */
 export type Pen = CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D
 
 export interface Cloth {
@@ -11,7 +11,7 @@ export interface Cloth {
   path: Path2D
 }
 
-/** A part ready to be filled: one path a colour, and one for all its seams. */
+/** A part ready to be filled: one path for each color, and one for all its seams. */
 export interface Drawn {
   cloths: Cloth[]
   seams: Path2D
@@ -19,13 +19,13 @@ export interface Drawn {
 
 export interface Stitches {
   path: Path2D
-  /** what a freehand texture looks like, no exact line */
+  /** an illustration of a freehand texture, no exact line */
   hints?: Path2D
   places: Laid[]
   chosen: boolean
 }
 
-/** The outline of a zone wherever it lies. */
+/** The outline of a zone at all its places. */
 export interface Outline {
   path: Path2D
   places: Laid[]
@@ -33,11 +33,11 @@ export interface Outline {
 
 export interface Ground {
   image: CanvasImageSource
-  /** the placing of what the picture shows, its width and height in mm */
+  /** the placing of the picture's subject, its width and height in mm */
   at: Placing
   width: number
   height: number
-  /** what it shows: a block's place, or `top` */
+  /** its subject: a block's place, or `top` */
   place: string
   /** how strongly it shows through the fabrics, 0 to 1 */
   strength: number
@@ -80,7 +80,7 @@ const seen = (box: Box, look: Look) => {
   return x + box.right * scale >= 0 && x + box.left * scale <= look.width && y - box.bottom * scale >= 0 && y - box.top * scale <= look.height
 }
 
-/** Draw everything that is in sight. One fill a colour and place, one stroke for its seams, one for its stitches. */
+/** Draws everything visible: one fill for each color and place, one stroke for its seams, one for its stitches. */
 export function draw(context: Pen, ratio: number, look: Look, laid: Laid[], parts: Map<string, Drawn>, stitches: Stitches[], outlines: Outline[]) {
   const { view } = look
   const place = ([a, b, c, d, e, f]: Placing) => {

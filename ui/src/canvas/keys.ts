@@ -1,4 +1,4 @@
-/** The keys that move the drawing: f, g, +, − and the arrows; e shows it in relief, d how firm it is. */
+/** The keys of the drawing: f, g, +, − and the arrows; e shows the relief, d the density map. */
 import type { Ref } from 'vue'
 import { typed, usePressed } from '../parts/pressed'
 

@@ -1,6 +1,6 @@
 /** Coordinates to SVG path text, and the line nearest to a point. */
 
-/** Straight lines, and others as points; a closed one ends where it began. */
+/** Straight lines, and others as points; a closed one ends with its first point. */
 export interface Lines {
   lines: number[][]
   paths: number[][]
@@ -34,7 +34,7 @@ export interface Hit {
   away: number
 }
 
-/** The line nearest to (x, y), and for one of several sides which of them. */
+/** The line nearest to a point and, if it has several sides, which of them. */
 export function nearest(drawing: Lines, x: number, y: number): Hit | undefined {
   let best: Hit | undefined
   const offer = (number: number, side: number, away: number) => {

@@ -1,4 +1,4 @@
-/** What lies where in the quilt, ready to be drawn and to be pointed at. Coordinates are the quilt's, mm, y up. */
+/** What is where in the quilt, for drawing and for clicks. Coordinates are the quilt's, mm, y up. */
 import type { Views } from '../api/client'
 import { boxOf, unplaced, type Box, type Placing } from './view'
 
@@ -15,18 +15,18 @@ export interface Spot {
   patch: string
   /** place/patch */
   ref: string
-  /** the zone that holds the very point, or '' */
+  /** the zone at that point, or '' */
   zone: string
 }
 
-/** Every part at every place, in the order in which they are drawn. */
+/** Every part at every place, in drawing order. */
 export function lay(parts: Views['PartView'][]): Laid[] {
   return parts.flatMap((part) =>
     part.places.map(({ id, at }) => ({ place: id, at, part, box: boxOf(at, part.width, part.height) })),
   )
 }
 
-/** Whether (x, y) lies inside flat rings, holes counted out. */
+/** Whether (x, y) is inside flat rings, not counting holes. */
 export function inside(rings: number[][], x: number, y: number): boolean {
   let within = false
   for (const ring of rings) {
@@ -40,7 +40,7 @@ export function inside(rings: number[][], x: number, y: number): boolean {
 
 const holds = (box: Box, x: number, y: number) => x >= box.left && x <= box.right && y >= box.bottom && y <= box.top
 
-/** The patch under (x, y), and the zone that holds the point. */
+/** The patch under (x, y), and the zone at that point. */
 export function spotAt(laid: Laid[], zones: Views['ZoneInfo'][], x: number, y: number): Spot | undefined {
   for (const item of laid) {
     if (!holds(item.box, x, y)) continue
@@ -57,7 +57,7 @@ export function spotAt(laid: Laid[], zones: Views['ZoneInfo'][], x: number, y: n
   return undefined
 }
 
-/** The block's place under (x, y), for painting: its name is row-column. */
+/** The block's place under (x, y), for placing blocks: its name is row-column. */
 export function seatAt(laid: Laid[], x: number, y: number): string | undefined {
   return laid.find((item) => {
     if (!/^\d/.test(item.place) || !holds(item.box, x, y)) return false
@@ -66,7 +66,7 @@ export function seatAt(laid: Laid[], x: number, y: number): string | undefined {
   })?.place
 }
 
-/** The rings of patches named place/patch, with the placing that brings them to the quilt. */
+/** The rings of patches named place/patch, with the placing that maps them to the quilt. */
 export function ringsOf(laid: Laid[], refs: Iterable<string>): { at: Placing; rings: number[][] }[] {
   const byPlace = new Map(laid.map((item) => [item.place, item]))
   const found: { at: Placing; rings: number[][] }[] = []

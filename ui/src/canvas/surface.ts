@@ -1,14 +1,14 @@
-/** Keeps the canvas under the quilt drawn: at most once a frame, whenever something it shows has changed. */
+/** Draws the canvas under the quilt at most once a frame, whenever something on it has changed. */
 import { computed, onBeforeUnmount, onMounted, shallowRef, watch, type Ref } from 'vue'
 import type { Views } from '../api/client'
 import { add, draw, drawnPart, type Ground, type Outline, type Stitches } from './draw'
 import type { Laid } from './scene'
 import type { Placing, View } from './view'
 
-/** coordinates in sight beyond which the quilt is drawn as a picture while it moves */
+/** number of visible coordinates above which the quilt is moved as a picture */
 const HEAVY = 12_000
 const REST_MS = 90
-/** so long it may be moved as a picture, ms, before it is drawn anew all the same */
+/** ms after which a moved picture is drawn again */
 const LONGEST_MS = 1200
 
 interface Shows {
@@ -18,13 +18,13 @@ interface Shows {
   laid: () => Laid[]
   zone: () => string
   faint: () => boolean
-  /** the zones are told apart by their outlines */
+  /** zones have visible outlines */
   showZones: () => boolean
   stitchMm: number
 }
 
 const known = new WeakMap<Views['DrawingView'], Path2D>()
-/** The path of a drawing, made once however often other zones change. */
+/** The path of a drawing, cached even if other zones change. */
 function pathOf(drawing: Views['DrawingView']): Path2D {
   const path = known.get(drawing) ?? new Path2D()
   if (known.has(drawing)) return path
@@ -49,7 +49,7 @@ export function useSurface(surface: Ref<HTMLCanvasElement | undefined>, shows: S
     const part = { key: 'top', kin: 'top', name: '', width, height, places: [], patches: [] }
     return { place: 'top', at: [1, 0, 0, 1, 0, 0], part, box: { left: 0, bottom: 0, right: width, top: height } }
   })
-  // paths are made once a drawing, not once a zoom
+  // paths are made once for each drawing, not at every zoom
   const stitches = computed<Stitches[]>(() =>
     shows.quilt().zones.flatMap((zone) =>
       zone.drawings.map((drawing) => {
@@ -85,8 +85,8 @@ export function useSurface(surface: Ref<HTMLCanvasElement | undefined>, shows: S
     return { image: image.value, at: lies.at as Placing, width: lies.width, height: lies.height, place: lies.place, strength: lies.strength }
   })
 
-  // What takes long to draw is drawn once and moved as a picture until the hand rests. Points are counted, not
-  // milliseconds: the browser draws later than it is told to.
+  // A slow drawing is drawn once and moved as a picture until the hand rests. Points are counted, not
+  // milliseconds: the browser draws asynchronously.
   const weight = computed(() => {
     const points = shows.quilt().parts.reduce((sum, part) => sum + part.places.length * part.patches.reduce((n, p) => n + p.rings.reduce((m, r) => m + r.length, 0), 0), 0)
     return shows.quilt().zones.reduce((sum, zone) => sum + zone.drawings.reduce((n, d) => n + d.places.length * (d.lines.length * 4 + d.paths.reduce((m, r) => m + r.length, 0)), 0), points)

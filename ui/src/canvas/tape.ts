@@ -1,4 +1,4 @@
-/** The tape measures: where ticks stand, how long they are, and which carry a number. */
+/** The tape measures: where ticks are, how long they are, and which have a number. */
 import type { Unit } from '../api/client'
 
 export interface TapeTick {
@@ -9,7 +9,7 @@ export interface TapeTick {
   label: string
 }
 
-/** Divisions from coarse to fine, in mm, each a whole number of the next; the label counts in `per` mm. */
+/** Divisions from coarse to fine, in mm, each a whole multiple of the next; labels count in `per` mm. */
 const DIVISIONS: Record<Unit, { steps: number[]; per: number }> = {
   in: { steps: [609.6, 304.8, 152.4, 50.8, 25.4, 12.7, 6.35, 3.175], per: 25.4 },
   mm: { steps: [500, 100, 50, 10, 5, 1], per: 1 },
@@ -17,7 +17,7 @@ const DIVISIONS: Record<Unit, { steps: number[]; per: number }> = {
 const LABEL_PX = 34
 const TICK_PX = 5
 
-/** Ticks of a tape of `length` pixels whose zero lies at `zero` pixels. */
+/** The ticks of a tape of `length` pixels with its zero at `zero` pixels. */
 export function tapeTicks(unit: Unit, scale: number, zero: number, length: number): TapeTick[] {
   const { steps, per } = DIVISIONS[unit]
   const labelled = steps.filter((step) => step * scale >= LABEL_PX && step >= per).at(-1) ?? steps[0]!

@@ -3,7 +3,7 @@
 export interface View {
   /** pixels a millimetre */
   scale: number
-  /** where the quilt's lower left corner lies on the screen, pixels */
+  /** the quilt's lower left corner on the screen, pixels */
   x: number
   y: number
 }
@@ -20,7 +20,7 @@ export type Placing = number[]
 export const LEAST_SCALE = 0.02
 export const MOST_SCALE = 24
 
-/** `box` fitted into a pane of `width` by `height` pixels with a margin all round. */
+/** `box` fitted into a pane of `width` by `height` pixels with a margin all around. */
 export function fit(box: Box, width: number, height: number, margin: number): View {
   const wide = Math.max(box.right - box.left, 1)
   const high = Math.max(box.top - box.bottom, 1)
@@ -33,7 +33,7 @@ export function fit(box: Box, width: number, height: number, margin: number): Vi
   }
 }
 
-/** Zoomed by `factor` with the pixel (px, py) standing still. */
+/** Zoomed by `factor` about the pixel (px, py). */
 export function zoomed(view: View, factor: number, px: number, py: number): View {
   const scale = Math.min(Math.max(view.scale * factor, LEAST_SCALE), MOST_SCALE)
   const by = scale / view.scale
@@ -48,12 +48,12 @@ export function toQuilt(view: View, px: number, py: number): [number, number] {
   return [(px - view.x) / view.scale, (view.y - py) / view.scale]
 }
 
-/** A part's point in the quilt. */
+/** A part's point in the quilt's coordinates. */
 export function placed([a, b, c, d, e, f]: Placing, x: number, y: number): [number, number] {
   return [a! * x + c! * y + e!, b! * x + d! * y + f!]
 }
 
-/** A quilt's point in the part; the motion is rigid, so its inverse is its transpose. */
+/** A quilt's point in the part's coordinates; the motion is rigid, so its inverse is its transpose. */
 export function unplaced([a, b, c, d, e, f]: Placing, x: number, y: number): [number, number] {
   return [a! * (x - e!) + b! * (y - f!), c! * (x - e!) + d! * (y - f!)]
 }

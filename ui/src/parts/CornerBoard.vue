@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** A photograph as it was taken, with four corners to drag onto what it shows; arrow keys move one finely. */
+/** A photograph with four corners to drag onto what it shows; arrow keys move one in small steps. */
 import { computed, ref } from 'vue'
 import { api, type Views } from '../api/client'
 import { tr } from '../texts'

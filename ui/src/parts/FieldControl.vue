@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** One parameter by its declared control; knows neither fills nor things. */
+/** One parameter with its declared control; independent of fills and items. */
 import { computed, ref, watch } from 'vue'
 import type { Views } from '../api/client'
 import LengthField from './LengthField.vue'
@@ -14,7 +14,7 @@ function choose(choice: Views['ChoiceView']) {
   if (choice.picks) emit('pick', choice.picks as 'edge' | 'corner' | 'point', choice.key)
   else emit('set', choice.key)
 }
-// while she types, what she types stands; -45 is not rewritten to 135 before she is done
+// typed text stays as it is: -45 is not rewritten to 135 while typing
 const own = ref(props.field.text)
 const typing = ref(false)
 watch(() => props.field.text, (now) => { if (!typing.value) own.value = now })

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The figures of a slip, a line each. */
+/** The figures of a panel, one in each row. */
 import type { Views } from '../api/client'
 import WordsText from './WordsText.vue'
 import { tr } from '../texts'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** A figure in the lettering of a ruler: whole number, stacked fraction, scant or generous, unit. */
+/** A figure as on a ruler: whole number, stacked fraction, scant or generous, unit. */
 import type { Views } from '../api/client'
 import { tr } from '../texts'
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Settings of one theme: closed, its present values in one line; opened, it comes into view. */
+/** Settings of one theme: closed, with its present values in one line; when opened, it scrolls into view. */
 import { nextTick, ref, useId } from 'vue'
 import type { Words } from '../api/client'
 import { useFold } from './folds'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What she ought to know, the most harmful first: three sentences, the rest behind a button. Each mends itself by a value or by steps, or shows its place. */
+/** Advice, the most harmful first: three sentences, the others behind a button. Each has its remedy, or shows its place. */
 import { computed, ref, watch } from 'vue'
 import type { Views } from '../api/client'
 import WordsText from './WordsText.vue'

@@ -1,12 +1,12 @@
 <script setup lang="ts">
-/** A typed length: shown as on a ruler, typed as text, stepped by the marking step. Parses nothing. */
+/** A length field: shown as on a ruler, edited as text, stepped by the marking step. It parses nothing. */
 import { computed, nextTick, ref, watch } from 'vue'
 import type { Views } from '../api/client'
 import FigureText from './FigureText.vue'
 import { tr } from '../texts'
 
 const props = defineProps<{ field: Views['FieldView']; error?: string; unit: string; big?: boolean; steps?: boolean; late?: boolean; compact?: boolean }>()
-/** `typed` at every key; where it is `late`, `entered` once when she is done and it is not what was there. */
+/** `typed` at every key; with `late`, `entered` once when editing ends and the text has changed. */
 const emit = defineEmits<{ typed: [text: string]; entered: [text: string]; step: [by: number] }>()
 
 const input = ref<HTMLInputElement>()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** A block drawn small from its patches. */
+/** A small drawing of a block from its patches. */
 import { computed } from 'vue'
 import type { Views } from '../api/client'
 import { closedPath } from '../canvas/paths'

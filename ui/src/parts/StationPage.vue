@@ -7,9 +7,9 @@ import TallyBar from './TallyBar.vue'
 import { useQuilt } from '../state/quilt'
 import { tr } from '../texts'
 
-/** `wide`: what lies at the left wants the room, the sheet rests low until she draws it up. */
+/** `wide`: the left side needs the room, so the sheet rests low until it is drawn up. */
 const props = defineProps<{ wide?: boolean }>()
-/** Shares of the page that the sheet takes: a peep, half, nearly all. */
+/** The share of the page that the sheet covers: a strip, half, nearly all. */
 const STOPS = [0.16, 0.46, 0.86]
 const quilt = useQuilt()
 const narrow = useMediaQuery('(max-width: 900px)')
@@ -41,7 +41,7 @@ function let_go() {
   if (from?.moved && drawn.value !== undefined) share.value = nearest(drawn.value)
   drawn.value = undefined
 }
-/** without a drag: one stop further up, and from the top down again */
+/** without a drag: one stop up, and from the top down again */
 function press() {
   if (from?.moved) return (from = undefined)
   from = undefined

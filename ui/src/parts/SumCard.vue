@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The sum in the order in which her hands do it, or why no etched line does it. */
+/** The sum in the order in which the hands do it, or why no etched line fits. */
 import type { Views } from '../api/client'
 import WordsText from './WordsText.vue'
 import { tr } from '../texts'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What the whole plan costs, with the change since the last try beside it. */
+/** The totals of the whole plan, with the change since the last try. */
 import { computed } from 'vue'
 import WordsText from './WordsText.vue'
 import { useQuilt } from '../state/quilt'

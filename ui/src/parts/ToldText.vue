@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** A text some of whose values are more than letters: each has a slot of its name. */
+/** A text with values that are more than letters: each has a slot of its name. */
 import { computed } from 'vue'
 import { pieces } from '../texts'
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Words with figures among them; a stop or comma stays with the figure before it. */
+/** Words with figures in them; a full stop or comma stays with the figure before it. */
 import { computed } from 'vue'
 import type { Words } from '../api/client'
 import FigureText from './FigureText.vue'
@@ -11,7 +11,7 @@ const stop = (k: number) => {
   return typeof word === 'string' && typeof words.value[k - 1] === 'object' ? (STOP.exec(word)?.[0] ?? '') : ''
 }
 const FRACTION = /(?<![\d/.])(?:(\d+) )?(\d+)\/(\d+)(?![\d/])/
-/** Text in which a fraction is written out, taken apart so that it can be set as one. */
+/** Splits a text with a written fraction, so that the fraction can be set as one. */
 function lettered(text: string): Words {
   const found = FRACTION.exec(text)
   if (!found) return text ? [text] : []

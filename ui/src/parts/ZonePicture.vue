@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** A zone drawn small: its fabrics, what lies round it faintly, and its lines as sewn. */
+/** A small drawing of a zone: its fabrics, its surroundings faintly, and its lines as sewn. */
 import { computed } from 'vue'
 import type { Views } from '../api/client'
 import { closedPath, linesPath, openPath } from '../canvas/paths'

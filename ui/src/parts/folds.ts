@@ -1,4 +1,4 @@
-/** Which folds are open: what she opened once stays open, for the next zone and the next day, in this browser. */
+/** Which folds are open: an opened fold stays open for other zones and later visits, in this browser. */
 import { useLocalStorage } from '@vueuse/core'
 import { computed } from 'vue'
 

@@ -1,9 +1,9 @@
-/** What a fold says of its fields while it is closed: their present values in one line. */
+/** The present values of a closed fold's fields in one line. */
 import type { Views, Words } from '../api/client'
 
 type Field = Views['FieldView']
 
-/** "45°", "leg 1 1/2 in"; nothing for a field that is left at what it means when it is empty. */
+/** "45°", "leg 1 1/2 in"; empty for a field at its default. */
 function value(field: Field): Words {
   if (field.control === 'angle') return field.text ? [`${field.text}°`] : []
   if (field.control === 'choice') {

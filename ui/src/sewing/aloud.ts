@@ -1,4 +1,4 @@
-/** A step read aloud by the browser's own voice: short, fractions as they are spoken. */
+/** Reads a step aloud with the browser's own voice: short, with fractions as they are spoken. */
 import type { Views, Words } from '../api/client'
 import { tr } from '../texts'
 
@@ -20,7 +20,7 @@ export const spoken = (words: Words) => words.map((word) => (typeof word === 'st
 
 export const canSpeak = () => typeof window !== 'undefined' && 'speechSynthesis' in window
 
-/** What was being said is cut short by what is said now. */
+/** Interrupts what was being said. */
 export function say(text: string) {
   if (!canSpeak()) return
   window.speechSynthesis.cancel()

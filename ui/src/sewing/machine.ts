@@ -1,4 +1,4 @@
-/** At the machine: what a step tells when it is done, and what can be told ahead of the server. No drawing, no clock. */
+/** At the machine: what a finished step reports, and what can be predicted without the server. No drawing, no clock. */
 import type { Views } from '../api/client'
 import { partOf } from './walk'
 import { tr } from '../texts'
@@ -7,22 +7,22 @@ export type Step = Views['SewingStepView']
 export type Told = Views['SewingEvent']
 
 let told = 0
-/** An event with an id of its own. */
+/** An event with a new id. */
 export function event(kind: Told['kind'], more: Partial<Told> = {}, now = Date.now()): Told {
   const id = `${now.toString(36)}-${Math.random().toString(36).slice(2, 10)}-${(told += 1)}`
   return { id, kind, when: now / 1000, place: '', at: null, sewn: [], taken_out: [], length_mm: 0, stitches: 0, freehand: false, target: '', ...more }
 }
 
-/** A step that is done. */
+/** The event of a finished step. */
 export function doneOf(step: Step, place: string, freehand = false): Told {
   const kind = step.kind === 'begin' ? 'begun' : step.kind === 'go' ? 'gone' : 'sewn'
   return event(kind, { place, at: step.at, sewn: [...step.sewn, ...step.also_sewn], length_mm: step.length_mm, freehand })
 }
 
-/** mm of the line itself. */
+/** The length of the line itself, mm. */
 export const lineLength = (step: Step) => step.sewn.reduce((sum, one) => sum + one.ends - one.begins, 0)
 
-/** What of a step's line is sewn after `far` mm of it, and where the needle is then. */
+/** What of a step's line is sewn after `far` mm, and where the needle is then. */
 export function sewnUntil(step: Step, far: number): { sewn: Views['SewnStretch'][]; at: number[] } {
   const sewn: Views['SewnStretch'][] = []
   let left = far
@@ -37,11 +37,11 @@ export function sewnUntil(step: Step, far: number): { sewn: Views['SewnStretch']
   return { sewn, at }
 }
 
-/** Thread left in the bobbin when `steps` are sewn, mm. */
+/** Thread left on the bobbin after `steps`, mm. */
 export const bobbinAfter = (bobbin: Views['BobbinView'], steps: readonly Step[]) =>
   steps.reduce((left, step) => left - step.length_mm * bobbin.per_mm - (step.kind === 'begin' ? bobbin.per_thread : 0), bobbin.left)
 
-/** In how many of `steps` the bobbin runs out, and after how many the last thread stop before that is; undefined where there is none. */
+/** The number of `steps` until the bobbin runs out, and until the last thread cut before that; undefined if there is none. */
 export function runsOut(bobbin: Views['BobbinView'], steps: readonly Step[]): { after: number; stop?: number } | undefined {
   let left = bobbin.left
   let stop: number | undefined
@@ -53,7 +53,7 @@ export function runsOut(bobbin: Views['BobbinView'], steps: readonly Step[]): { 
   return undefined
 }
 
-/** The number of the step after which the thread ends next, among those known. */
+/** The number of the known step after which the thread is cut next. */
 export function nextStop(steps: readonly Step[]): Step | undefined {
   return steps.find((step) => step.stops)
 }
@@ -64,7 +64,7 @@ export function clock(seconds: number): string {
   return minutes < 60 ? tr('{minutes} min', { minutes }) : `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')}`
 }
 
-/** The lines sewn here, the newest first: those that the server knows after those that were done since. */
+/** The lines sewn here, the newest first: those done since the last answer, then those known to the server. */
 export function doneLines(here: Views['SewHere'], done: readonly Step[]): Pick<Views['RecentLine'], 'words' | 'at' | 'sewn'>[] {
   const mine = done.filter((one) => one.kind === 'line').map((one) => ({ words: [tr('{zone}, line {line}', { zone: one.zone, line: one.sewn[0]!.line + 1 })], at: one.at, sewn: one.sewn }))
   return [...mine.reverse(), ...here.recent]

@@ -1,4 +1,4 @@
-/** A needle on its way: where it is after so many mm, and on which piece. No drawing, no clock. */
+/** The needle on its route: its position after a given length, and the piece it is on. No drawing, no clock. */
 
 export interface Piece {
   points: number[]
@@ -8,27 +8,27 @@ export interface Piece {
 }
 
 export interface Needle {
-  /** which piece, from 0; the number of pieces when all is sewn */
+  /** index of the piece; the number of pieces when everything is sewn */
   piece: number
   x: number
   y: number
 }
 
-/** mm from the beginning to the beginning of every piece, and to the end of the last. */
+/** The distance (mm) from the beginning to the start of every piece, and to the end of the last. */
 export function marksAlong(pieces: readonly Piece[]): number[] {
   const found = [0]
   for (const piece of pieces) found.push(found[found.length - 1]! + piece.length)
   return found
 }
 
-/** mm of a line of flat x, y. */
+/** The length (mm) of a line of flat x, y. */
 export function lengthOf(points: readonly number[]): number {
   let far = 0
   for (let k = 2; k < points.length; k += 2) far += Math.hypot(points[k]! - points[k - 2]!, points[k + 1]! - points[k - 1]!)
   return far
 }
 
-/** The first of `points` and the part of the line up to `far` mm. */
+/** The first point of `points` and the part of the line up to `far` mm. */
 export function partOf(points: readonly number[], far: number): number[] {
   const found = [points[0]!, points[1]!]
   let left = far
@@ -42,10 +42,10 @@ export function partOf(points: readonly number[], far: number): number[] {
   return found
 }
 
-/** mm: a slider rounds where it ends */
+/** mm: a slider rounds its end value by less */
 const END = 0.01
 
-/** Where the needle is `far` mm along. */
+/** The position of the needle after `far` mm. */
 export function needleAt(pieces: readonly Piece[], marks: readonly number[], far: number): Needle {
   const all = marks[marks.length - 1] ?? 0
   if (!pieces.length) return { piece: 0, x: 0, y: 0 }
@@ -64,5 +64,5 @@ export function needleAt(pieces: readonly Piece[], marks: readonly number[], far
   return { piece: low, x, y }
 }
 
-/** Where the thread is ended before another begins, by the number of the piece that begins it. */
+/** The indices of the pieces before which the thread is cut. */
 export const stopsOf = (pieces: readonly Piece[]) => pieces.flatMap((piece, k) => (piece.begins && k ? [k] : []))

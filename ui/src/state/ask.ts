@@ -1,4 +1,4 @@
-/** Ask the app something: a late answer is dropped, what is under way is shown, what is refused is said at its field. */
+/** A request: late answers are dropped, it is visible while under way, an error is shown at its field. */
 import { onScopeDispose, readonly, ref } from 'vue'
 import { Problem } from '../api/client'
 
@@ -13,7 +13,7 @@ export function useAsk() {
   const fault = ref<Fault>()
   let mine: AbortController | undefined
 
-  /** The answer to `call`; undefined where another question came after it, or where it was refused: then `fault` says why. */
+  /** The answer to `call`; undefined if a newer request replaced it, or if it was refused: then `fault` says why. */
   async function ask<T>(call: (signal: AbortSignal) => Promise<T>): Promise<T | undefined> {
     mine?.abort()
     const own = (mine = new AbortController())
@@ -33,7 +33,7 @@ export function useAsk() {
     }
   }
 
-  /** Nothing is waited for any more. */
+  /** Ignore the request under way. */
   function drop() {
     mine?.abort()
     mine = undefined

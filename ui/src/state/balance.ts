@@ -1,4 +1,4 @@
-/** The quilt weighed: asked for anew whenever the plan has changed while it is looked at. */
+/** The balance of the quilt: requested again whenever the plan has changed while it is shown. */
 import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, shallowRef, watch } from 'vue'
@@ -11,7 +11,7 @@ export const useBalance = defineStore('balance', () => {
   const view = shallowRef<Views['BalanceView']>()
   const of = shallowRef('')
   const open = shallowRef(false)
-  /** from which ratio on two zones look different, and whence the light comes: hers, in this browser */
+  /** the ratio from which two zones look different, and the direction of the light; stored in this browser */
   const reads = useLocalStorage('kenzet-reads', 2)
   const light = useLocalStorage<Light>('kenzet-light', 'upper left')
   const { ask, drop, fault } = useAsk()

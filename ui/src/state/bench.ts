@@ -17,14 +17,14 @@ export const useBench = defineStore('bench', () => {
   const ruler = ref('')
   const number = ref(0)
   const lay = shallowRef<Lay>({ x: 0, y: 0, angle: 90 })
-  /** how far along the needle's line the foot stands, 0 to 1 */
+  /** the place of the foot along the needle's line, 0 to 1 */
   const foot = ref(0.5)
-  /** a straight ruler is slid along from edge to edge of the zone, or sews as far as it reaches */
+  /** a straight ruler is moved along from edge to edge of the zone, or sews only its own length */
   const whole = ref(true)
-  /** the planned line that she would lay it for */
+  /** the planned line to place it for */
   const line = ref<{ number: number; side: number }>()
   const wrong = ref<{ field: string; message: string }>()
-  /** how well a curved edge suits the line that it is laid for */
+  /** how well a curved edge fits the line it is placed for */
   const fit = shallowRef<Views['CurveView']>()
 
   const chosen = computed(() => view.value?.rulers.find((one) => one.key === ruler.value))
@@ -36,7 +36,7 @@ export const useBench = defineStore('bench', () => {
   let laidFor = ''
 
   const { ask, drop, fault } = useAsk()
-  /** What lies in the zone at hand, and the rulers; a zone that is new to the bench gets a ruler laid in it. */
+  /** The contents of the present zone, and the rulers; a zone new to the bench gets a ruler. */
   async function look() {
     drop()
     if (!zone.key) return void (view.value = undefined)
@@ -54,14 +54,14 @@ export const useBench = defineStore('bench', () => {
     upright()
     line.value = undefined
     await layFor()
-    wrong.value = undefined // she has not asked for it: where no line is planned, or no ruler does it, it lies in the middle
+    wrong.value = undefined // this was not asked for: if no line is planned, or no ruler fits, the ruler is put in the middle
   }
-  /** What was refused, at its field, or else at `where`. */
+  /** An error at its field, or else at `where`. */
   function said(where: string) {
     if (fault.value) wrong.value = { field: fault.value.field || where, message: fault.value.message }
   }
 
-  /** Upright on the zone, where no planned line says better. */
+  /** Upright on the zone, if no planned line suggests better. */
   function upright() {
     const [x, y] = view.value!.at
     lay.value = { x: x!, y: y!, angle: 90 }
@@ -74,7 +74,7 @@ export const useBench = defineStore('bench', () => {
     fit.value = undefined
   }
 
-  /** Lay it for a planned line: with the ruler at hand where she says so, else with the one that does it best. */
+  /** Place a ruler for a planned line: the present one if asked for, else the best one. */
   async function layFor(own = '') {
     const at = line.value
     const body = { zone: zone.key, place: view.value?.place ?? '', layer: zone.layer, unit: quilt.unit, line: at?.number ?? null, side: at?.side ?? -1, ruler: own || null }
@@ -87,7 +87,7 @@ export const useBench = defineStore('bench', () => {
   }
   const layWith = () => layFor(ruler.value)
 
-  /** Another planned line, and the ruler laid for it. */
+  /** Another planned line, with the ruler placed for it. */
   function next(by: number) {
     if (!zone.lines) return
     line.value = { number: ((line.value?.number ?? -by) + by + zone.lines) % zone.lines, side: -1 }
@@ -99,7 +99,7 @@ export const useBench = defineStore('bench', () => {
   }
 
   const ground = (reach: number) => ({ references: view.value!.references, corners: view.value!.corners, foot: view.value!.foot, reach })
-  /** Brought to `to`, and onto what lies within `reach` mm. */
+  /** Moved to `to`, and snapped to what is within `reach` mm. */
   function move(to: Lay, reach: number) {
     if (!edge.value) return
     lay.value = reach ? snapShift(edge.value, to, ground(reach)) : to
@@ -121,7 +121,7 @@ export const useBench = defineStore('bench', () => {
     picked.value = [...(picked.value.length === 3 ? [] : picked.value), [corner?.[0] ?? x, corner?.[1] ?? y]]
     if (picked.value.length === 3) picking.value = false
   }
-  /** A curved edge of hers through the two ends that are picked, on the side on which it curves as they do. */
+  /** A curved edge through the two picked ends, on the side on which it curves like them. */
   function layCurve(wanted: string, its: number) {
     pick(wanted, its)
     const [a, b, top] = picked.value
@@ -129,7 +129,7 @@ export const useBench = defineStore('bench', () => {
     lay.value = throughEnds(edge.value, a!, b!, top)
   }
 
-  /** The line becomes part of the plan; the station looks anew at whatever is taken. */
+  /** The line becomes part of the plan. */
   async function keep() {
     if (!edge.value || !view.value) return
     const { x, y, angle } = lay.value

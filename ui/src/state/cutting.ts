@@ -1,4 +1,4 @@
-/** The two points between which a zone is to be cut: chosen on the drawing, or measured along an edge. */
+/** The two points between which a zone is to be divided: chosen on the drawing, or measured along an edge. */
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import { api, Problem, type Unit, type Views } from '../api/client'
@@ -9,7 +9,7 @@ export const useCutting = defineStore('cutting', () => {
   const ends = ref<Views['PointView'][]>([])
   const byEdge = ref(false)
   const edge = ref<number>()
-  /** what may be clicked on the drawing just now */
+  /** what can be clicked on the drawing now */
   const picks = computed(() => {
     if (!points.value.length || ends.value.length > 1) return undefined
     if (byEdge.value) return { kind: 'edge' as const, spots: edges.value }
@@ -30,7 +30,7 @@ export const useCutting = defineStore('cutting', () => {
     if (byEdge.value) edge.value = index
     else ends.value = [...ends.value, points.value[index]!].slice(-2)
   }
-  /** A point `along` an edge from its first corner. Gives what is wrong, in words. */
+  /** A point `along` an edge from its first corner. Returns an error, in words. */
   function measure(quilt: string, zone: string, number: number, along: string, unit: Unit): Promise<string | undefined> {
     edge.value = undefined
     byEdge.value = false
@@ -41,7 +41,7 @@ export const useCutting = defineStore('cutting', () => {
         if (measured && mine === begun) ends.value = [...ends.value, measured].slice(-2)
       } catch (error) {
         if (!(error instanceof Problem) || mine !== begun) return undefined
-        byEdge.value = true // the edge is asked for again once the measure is mended
+        byEdge.value = true // the edge is asked for again once the measure is corrected
         return error.message
       }
       return undefined
@@ -49,7 +49,7 @@ export const useCutting = defineStore('cutting', () => {
     measuring = found
     return found
   }
-  /** Forget the ends that are chosen, also one that is still being measured. */
+  /** Discard the chosen ends, including one that is still being measured. */
   function anew() {
     begun += 1
     ends.value = []

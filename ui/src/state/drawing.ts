@@ -1,4 +1,4 @@
-/** The block that is being drawn, and what is in hand: a seam from its first point, a fabric, an appliqué so far. */
+/** The block being drawn, and what is under way: a seam from its first point, a fabric, an appliqué so far. */
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, Problem, type Change, type Views } from '../api/client'
@@ -43,7 +43,7 @@ export const useDrawing = defineStore('drawing', () => {
       if (seam.value !== undefined && seam.value >= found.seams.length) seam.value = undefined
     } catch (error) {
       if (!(error instanceof Problem)) throw error
-      close() // the block is gone, by an undo
+      close() // the block was removed by an undo
     }
   }
   watch(() => [quilt.taken, quilt.unit], () => { if (key.value) void load() })
@@ -56,20 +56,20 @@ export const useDrawing = defineStore('drawing', () => {
     await load()
   }
   function close() {
-    asked += 1 // what is still on its way comes too late
+    asked += 1 // an answer still under way is no longer needed
     open.value = false
     key.value = ''
     view.value = undefined
     drop()
   }
-  /** Put down what is in hand. */
+  /** Cancel what is under way. */
   function drop() {
     start.value = undefined
     corners.value = []
     sides.value = []
     seam.value = undefined
   }
-  /** A change of the block at hand. */
+  /** A change of the present block. */
   const make = (change: Change) => top.change('draw', { key: key.value, ...change } as Change)
 
   function side(from: Spot, to: Spot): Side {

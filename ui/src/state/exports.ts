@@ -1,4 +1,4 @@
-/** The files that can be kept or printed, as the app lists them: a link is made from its address, and says what its row says. */
+/** The files that can be saved or printed, as listed by the app: links are made from their addresses and labels. */
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
 import type { Views } from '../api/client'
@@ -9,7 +9,7 @@ type Query = Record<string, string | number | boolean | null | undefined>
 export const useExports = defineStore('exports', () => {
   const list = ref<Views['ExportLink'][]>([])
 
-  /** The address of an export; what is left empty in the query is left out. */
+  /** The address of an export; empty values are left out of the query. */
   function href(key: string, at: At = {}, query: Query = {}) {
     const url = list.value.find((one) => one.key === key)?.url ?? ''
     const filled = url.replace('{quilt}', at.quilt ?? '').replace('{zone}', at.zone ?? '')

@@ -1,4 +1,4 @@
-/** The cupboard: what is typed is kept together, and an answer that comes late takes nothing away. */
+/** Tools and supplies: what is typed is stored together, and a late answer removes nothing. */
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { api, Problem, type Views } from '../api/client'
@@ -7,7 +7,7 @@ import { useKit } from './kit'
 import { useQuilt } from './quilt'
 
 const offsetOf = (one: unknown) => (one as { offset?: string } | undefined)?.offset
-const shelf = (one: Views['ThingView']): Views['CupboardView'] => ({ shelves: [{ key: 'machine', label: '', things: [one], kinds: [{ kind: 'ruler foot', label: '' }] }] })
+const group = (one: Views['ThingView']): Views['InventoryView'] => ({ groups: [{ key: 'machine', label: '', things: [one], kinds: [{ kind: 'ruler foot', label: '' }] }] })
 
 describe('the kit', () => {
   const sent: unknown[] = []
@@ -18,7 +18,7 @@ describe('the kit', () => {
     sent.length = kept.length = 0
     useQuilt().view = quiltView()
     vi.spyOn(useQuilt(), 'make').mockImplementation(async (change) => void kept.push(change))
-    vi.spyOn(api, 'things').mockImplementation(async () => shelf(thing({ offset: '1/4 in' })))
+    vi.spyOn(api, 'things').mockImplementation(async () => group(thing({ offset: '1/4 in' })))
     vi.spyOn(api, 'kit').mockImplementation(async () => kitView())
     vi.spyOn(api, 'keepThing').mockImplementation(async ({ thing: values }) => {
       sent.push(values!)
@@ -66,7 +66,7 @@ describe('the kit', () => {
     const first = kit.look()
     await kit.look()
     await expect(first).resolves.toBeUndefined()
-    expect(kit.shelves).toHaveLength(1)
+    expect(kit.groups).toHaveLength(1)
   })
   it('loses nothing that is typed while the last is on its way', async () => {
     const kit = useKit()

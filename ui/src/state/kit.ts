@@ -1,4 +1,4 @@
-/** Her cupboard, and what the open quilt takes from it. */
+/** The quilter's tools and supplies, and what the open quilt copies from them. */
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { api, Problem, type Views } from '../api/client'
@@ -11,13 +11,13 @@ const PAUSE_MS = 350
 
 export const useKit = defineStore('kit', () => {
   const quilt = useQuilt()
-  const shelves = shallowRef<Views['ShelfView'][]>([])
+  const groups = shallowRef<Views['ThingGroupView'][]>([])
   const view = shallowRef<Views['KitView']>()
   const key = ref('')
-  /** The chosen thing with what is typed into it; the last good one stays while something wrong is typed. */
+  /** The chosen item as typed; the last valid one stays while something invalid is typed. */
   const thing = shallowRef<Views['ThingView']>()
   const wrong = ref<{ field: string; message: string }>()
-  /** Why the quilt could not take over what the cupboard says. */
+  /** Why the quilt could not be updated to the present tools and supplies. */
   const refused = ref('')
 
   const behind = computed(() => !!view.value && (view.value.changed.length > 0 || view.value.new.length > 0 || view.value.away.length > 0))
@@ -28,7 +28,7 @@ export const useKit = defineStore('kit', () => {
     const found = await looking.ask((signal) => Promise.all([api.things(quilt.unit), api.kit(quilt.id, quilt.unit, signal)]))
     if (looking.fault.value) quilt.trouble = looking.fault.value.message
     if (!found) return
-    shelves.value = found[0].shelves
+    groups.value = found[0].groups
     view.value = found[1]
     if (!typed) choose(key.value)
   }
@@ -36,12 +36,12 @@ export const useKit = defineStore('kit', () => {
     ask: () => (view.value ? { kit: true } : undefined),
     take: ({ kit }) => {
       if (kit) view.value = kit
-      if (kit && looking.pending.value) void look() // what was asked for before the change would come over it
+      if (kit && looking.pending.value) void look() // an older answer would overwrite it
     },
   })
 
   function choose(wanted: string) {
-    const found = shelves.value.flatMap((shelf) => shelf.things).find((one) => one.key === wanted)
+    const found = groups.value.flatMap((group) => group.things).find((one) => one.key === wanted)
     key.value = found?.key ?? ''
     thing.value = found
     typed = undefined
@@ -52,7 +52,7 @@ export const useKit = defineStore('kit', () => {
   let timer: ReturnType<typeof setTimeout> | undefined
   let keeping: AbortController | undefined
   let owed: (() => Promise<void>) | undefined
-  /** What is typed into the chosen thing: checked and kept once she pauses. */
+  /** Typed values of the chosen item: checked and stored after a pause. */
   function set(field: string, value: unknown) {
     if (!thing.value) return
     typed = { ...(typed ?? thing.value.thing), [field]: value }
@@ -61,7 +61,7 @@ export const useKit = defineStore('kit', () => {
     owed = () => keep(mine, sent)
     timer = setTimeout(() => void settle(), PAUSE_MS)
   }
-  /** Keep at once what waits for a pause. */
+  /** Store at once what waits for a pause. */
   async function settle() {
     clearTimeout(timer)
     const now = owed
@@ -78,9 +78,9 @@ export const useKit = defineStore('kit', () => {
       if (signal === keeping && error instanceof Problem) wrong.value = { field: error.field.replace(/^thing\.?/, ''), message: error.message }
     }
   }
-  /** A thing was kept: it stands on its shelf, and the open quilt plans with it; what was typed since then stays. */
+  /** An item was stored: it is in the list, and the open quilt uses it; values typed since then stay. */
   async function kept(found: Views['ThingView'], sent?: Thing) {
-    shelves.value = shelves.value.map((shelf) => ({ ...shelf, things: shelf.things.map((one) => (one.key === found.key ? found : one)) }))
+    groups.value = groups.value.map((group) => ({ ...group, things: group.things.map((one) => (one.key === found.key ? found : one)) }))
     if (key.value === found.key && (!typed || typed === sent)) {
       thing.value = found
       typed = undefined
@@ -92,27 +92,27 @@ export const useKit = defineStore('kit', () => {
   async function add(kind: string) {
     await settle()
     const found = await api.keepThing({ thing: { kind } as Views['ThingRequest']['thing'], unit: quilt.unit, keep: true })
-    shelves.value = shelves.value.map((shelf) => (shelf.kinds.some((one) => one.kind === kind) ? { ...shelf, things: [...shelf.things, found] } : shelf))
+    groups.value = groups.value.map((group) => (group.kinds.some((one) => one.kind === kind) ? { ...group, things: [...group.things, found] } : group))
     choose(found.key)
     await takeOver()
   }
   async function remove(gone: string) {
     owed = undefined
     clearTimeout(timer)
-    shelves.value = (await api.deleteThing(gone, quilt.unit)).shelves
+    groups.value = (await api.deleteThing(gone, quilt.unit)).groups
     choose('')
     await takeOver()
   }
   async function bring(file: Blob): Promise<string> {
     try {
-      shelves.value = (await api.importThings(file, quilt.unit)).shelves
+      groups.value = (await api.importThings(file, quilt.unit)).groups
       await takeOver()
       return ''
     } catch (error) {
       return error instanceof Problem ? error.message : tr('That file could not be read.')
     }
   }
-  /** r from a strip; what is wrong with it, at its field. */
+  /** r from a test strip; an error is shown at its field. */
   async function strip(body: Partial<Views['StripRequest']>): Promise<Views['ThingView'] | Problem> {
     try {
       const found = await api.readStrip(key.value, { ...body, unit: quilt.unit })
@@ -124,7 +124,7 @@ export const useKit = defineStore('kit', () => {
     }
   }
 
-  /** Change the quilt's kit: other things, other numbers, or all that the cupboard says. */
+  /** Change the quilt's kit: other items, other numbers, or an update of everything. */
   async function change(kit: Partial<Views['KitChange']>): Promise<boolean> {
     try {
       await quilt.make({ kit })
@@ -140,5 +140,5 @@ export const useKit = defineStore('kit', () => {
   }
   const takeOver = () => change({ take_over: true })
 
-  return { shelves, view, key, thing, wrong, refused, behind, look, choose, set, settle, add, remove, bring, strip, change, takeOver }
+  return { groups, view, key, thing, wrong, refused, behind, look, choose, set, settle, add, remove, bring, strip, change, takeOver }
 })

@@ -1,4 +1,4 @@
-/** The logbook of the open quilt, what is looked at in it, and a sewn block that is being measured from a photograph. */
+/** The log of the open quilt, what is shown of it, and a sewn block being measured from a photograph. */
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, Problem, type Views } from '../api/client'
@@ -15,7 +15,7 @@ export const useLog = defineStore('log', () => {
   const cards = shallowRef<Views['InspectionCard'][]>([])
   const place = ref('')
   const open = ref(false)
-  /** places that a session of the schedule holds, pointed out on the quilt */
+  /** places of a session in the schedule, highlighted on the quilt */
   const held = ref<string[]>([])
   /** a photograph whose corners are being set */
   const taken = shallowRef<Views['PhotoView']>()
@@ -48,7 +48,7 @@ export const useLog = defineStore('log', () => {
     held.value = []
     closePicture()
   }
-  /** What is refused is told beside what asked for it, and nothing is lost. */
+  /** An error is shown beside what caused it, and nothing is lost. */
   async function guarded<T>(what: string, call: () => Promise<T>): Promise<T | undefined> {
     busy.value = what
     wrong.value = undefined
@@ -67,19 +67,19 @@ export const useLog = defineStore('log', () => {
     if (found) view.value = found
     return !!found
   }
-  /** A fill that worked goes to another zone: one change, which undo takes back. */
+  /** Use a fill that worked in another zone: one change, which can be undone. */
   async function copyFill(fill: Record<string, unknown>, zone: string) {
     wrong.value = undefined
     const refused = await quilt.fillZone(zone, fill)
     if (refused) wrong.value = { field: 'copy', message: refused }
     return !refused
   }
-  /** A log that was saved as a file comes back. */
+  /** Import a log from a file. */
   async function bring(file: Blob) {
     const found = await guarded('bring', () => api.importLog(quilt.id, file, quilt.unit))
     if (found) view.value = found
   }
-  /** What a tape says of the chosen block. */
+  /** Store a tape reading of the chosen block. */
   async function tape(zone: string, lines: number, span: string, gap: string) {
     const found = await guarded('tape', () => api.keepTape(quilt.id, { id: newId(), place: place.value, zone, lines, span, gap, unit: quilt.unit }))
     if (found) view.value = found

@@ -1,4 +1,4 @@
-/** Meeting the piecing: the features that she has chosen, and the ways to hit them all. */
+/** Meeting the piecing: the chosen features, and the settings that hit them all. */
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, type Views } from '../api/client'
@@ -30,7 +30,7 @@ export const useMeeting = defineStore('meeting', () => {
   watch(() => zone.key, end)
   watch(() => zone.plan?.fill?.kind, (now, before) => { if (before && now !== before) end() })
 
-  /** A feature more, or one less. */
+  /** Add a feature, or remove it. */
   async function take(index: number) {
     chosen.value = chosen.value.includes(index) ? chosen.value.filter((k) => k !== index) : [...chosen.value, index]
     found.value = undefined

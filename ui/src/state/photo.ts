@@ -1,4 +1,4 @@
-/** A photograph whose corners are being set: which, where it will lie, and its four corners in shares of it. */
+/** A photograph whose corners are being set: which one, where it goes, and its four corners as shares of its size. */
 import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
 import { api, Problem, type Views } from '../api/client'
@@ -29,7 +29,7 @@ export const usePhoto = defineStore('photo', () => {
       busy.value = false
     }
   }
-  /** Set the corners of the one that lies there once more. */
+  /** Set the corners of the present one again. */
   async function again() {
     const lies = quilt.view?.ground
     if (!lies) return
@@ -41,7 +41,7 @@ export const usePhoto = defineStore('photo', () => {
     const within = (v: number) => Math.round(Math.min(Math.max(v, 0), 1) * 1e5) / 1e5
     corners.value = corners.value.map((corner, k) => (k === index ? [within(x), within(y)] : corner))
   }
-  /** While the slider moves; nothing is kept yet. */
+  /** While the slider moves; nothing is stored yet. */
   function show(strength: number) {
     const view = quilt.view
     if (view?.ground) quilt.view = { ...view, ground: { ...view.ground, strength } }

@@ -1,4 +1,4 @@
-/** Whole plans to choose from: asked for one after another, each shown as soon as it is found; what it takes in time follows. */
+/** Proposed plans: requested one after another, each shown as soon as it is found; its figures follow. */
 import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
@@ -11,9 +11,9 @@ export type Move = NonNullable<Views['ProposalRequest']['move']>
 export type Skill = NonNullable<Views['ProposalRequest']['skills']>[number]
 export interface Card {
   view: Views['ProposalView']
-  /** time, cuts and marks, once its route is found */
+  /** time, thread cuts and marks, once its route is found */
   figures?: Views['Row'][]
-  /** what was asked of the one it came from, as it reads on the card */
+  /** the move by which it was made from another one, as shown on the card */
   from: string
 }
 const AIMS: Aim[] = ['quick', 'texture', 'straight', 'soft']
@@ -25,10 +25,10 @@ export const useProposals = defineStore('proposals', () => {
   const cards = shallowRef<Card[]>([])
   const looking = ref('')
   const trouble = ref('')
-  /** of which field the trouble speaks */
+  /** the field of the error */
   const field = ref('')
   const scope = ref<'open' | 'all' | 'some'>('open')
-  /** the zones that get a fill, where she picks them */
+  /** the zones that get a fill, if they are picked */
   const picked = ref<string[]>([])
   const zones = computed(() => quilt.zones.filter((zone) => !zone.on_top))
   const hours = ref('')
@@ -46,7 +46,7 @@ export const useProposals = defineStore('proposals', () => {
     trouble.value = message
     field.value = at
   }
-  /** What is typed and cannot be, said at its field before anything is asked. */
+  /** An invalid value, shown at its field before anything is requested. */
   function typedWrong(): boolean {
     const [number, many] = [Number(hours.value), Number(kinds.value)]
     if (hours.value.trim() && !(number > 0 && number <= 1000)) say(tr('Hours: enter a number over 0 and up to 1,000, like 8 or 7.5. Leave it empty for any.'), 'hours')
@@ -56,7 +56,7 @@ export const useProposals = defineStore('proposals', () => {
     return true
   }
 
-  /** One more plan; false where there is none, and why is said. */
+  /** Request one more plan; false if there is none, with the reason. */
   async function one(body: Partial<Views['ProposalRequest']>, from: string, signal: AbortSignal): Promise<boolean> {
     try {
       const view = await api.propose(quilt.id, { ...wish(), ...body }, signal)
@@ -69,7 +69,7 @@ export const useProposals = defineStore('proposals', () => {
       return false
     }
   }
-  /** Routes take longer than plans: they are looked for when all plans are there, one after another. */
+  /** Routes take longer than plans: they are requested when all plans are there, one after another. */
   async function figures(signal: AbortSignal) {
     for (const { view, figures: known } of cards.value) {
       if (known || signal.aborted) continue
@@ -77,12 +77,12 @@ export const useProposals = defineStore('proposals', () => {
         const { rows } = await api.proposalFigures(quilt.id, view.key)
         cards.value = cards.value.map((card) => (card.view.key === view.key ? { ...card, figures: rows } : card))
       } catch (error) {
-        if (!(error instanceof Problem)) throw error // of an earlier plan: its card goes when she asks again
+        if (!(error instanceof Problem)) throw error // about an earlier plan: its card disappears at the next request
       }
     }
   }
 
-  /** A plan for each aim, one after another. */
+  /** Request a plan for each aim, one after another. */
   async function all() {
     stop()
     if (typedWrong()) return
@@ -109,7 +109,7 @@ export const useProposals = defineStore('proposals', () => {
     looking.value = ''
     await figures(mine.signal)
   }
-  /** One change, which undo takes back. */
+  /** One change, which can be undone. */
   async function take(card: Card) {
     stop()
     try {
@@ -123,7 +123,7 @@ export const useProposals = defineStore('proposals', () => {
   }
   watch(() => quilt.view?.version, () => {
     if (!open.value || !cards.value.length) return
-    stop() // undone, or changed in another window: these plans are of the quilt as it was
+    stop() // undone, or changed in another window: these plans are for the quilt as it was
     cards.value = []
     say(tr('The quilt has changed. Propose again.'))
   })

@@ -11,9 +11,9 @@ import { tr } from '../texts'
 
 type Wanted = Partial<Views['ViewsWanted']>
 
-/** Something on the screen that hangs on the kept quilt: what it asks for with each change, and what it makes of the answer. */
+/** A view on the screen that depends on the stored quilt: what it requests with each change, and how it uses the answer. */
 export interface OpenView {
-  /** `knows` holds the zones whose change it has made itself and shows already */
+  /** `knows` has the zones whose change it made itself and shows already */
   ask: (knows: string[]) => Wanted | undefined
   take: (views: Views['Views']) => void
 }
@@ -36,21 +36,21 @@ export const useQuilt = defineStore('quilt', () => {
   const view = ref<Views['QuiltView']>()
   const unit = ref<Unit>('in')
   const trouble = ref('')
-  /** this is the quilt as it was last seen: Kenzet does not answer */
+  /** this is the quilt as last seen: Kenzet does not answer */
   const away = ref(false)
   const kept = ref<'saved' | 'saving' | 'waiting'>('saved')
-  /** tries that are being reckoned, and will be kept if they hold */
+  /** tries that are being planned, and will be stored if they are valid */
   const tries = ref(0)
-  /** changes and steps back that are sent or wait for their turn */
+  /** changes and undo steps that are sent or waiting */
   const underWay = ref(0)
   const saving = computed(() => (kept.value === 'saved' && (tries.value || underWay.value) ? 'saving' : kept.value))
   const before = ref<Views['Total'][]>()
   const totals = ref<Views['Total'][]>([])
-  /** Grows whenever another quilt than the one on the screen is kept, so that what hangs on it is reckoned again. */
+  /** Incremented whenever the stored quilt differs from the screen, so that everything derived from it is requested again. */
   const taken = ref(0)
-  /** Zones with a fill that the last change took with it. */
+  /** Zones with a fill that the last change deleted. */
   const gone = ref<string[]>([])
-  /** Grows whenever the whole quilt was read, and no open view was answered with it. */
+  /** Incremented whenever the whole quilt was loaded without the open views. */
   const read = ref(0)
 
   const waiting: Pending[] = []
@@ -63,7 +63,7 @@ export const useQuilt = defineStore('quilt', () => {
   const zones = computed(() => view.value?.zones ?? [])
   const parts = computed(() => new Map((view.value?.parts ?? []).map((part) => [part.key, part])))
 
-  /** One job after another, each on the version that the one before has made. */
+  /** Runs jobs in turn, each based on the version that the one before has made. */
   function inTurn<T>(job: () => Promise<T>): Promise<T> {
     underWay.value += 1
     const mine = tail.then(job).finally(() => (underWay.value -= 1))
@@ -71,16 +71,16 @@ export const useQuilt = defineStore('quilt', () => {
     return mine
   }
 
-  /** From now on changes are answered with this view too; the result ends that. */
+  /** From now on changes are answered with this view too; call the result to end that. */
   function shows(view: OpenView): () => void {
     openViews.add(view)
     return () => void openViews.delete(view)
   }
   const wanted = (knows: string[] = []): Wanted => Object.assign({}, ...[...openViews].map((one) => one.ask(knows))) as Wanted
 
-  /** Without an answer the quilt is as it lies on the shelf, where `fromShelf` allows it. */
+  /** If the server does not answer, the quilt is read from the browser, provided `fromShelf` allows it. */
   async function open(quilt: string, fromShelf = false) {
-    await flush() // what waits belongs to the quilt that is left
+    await flush() // what waits belongs to the quilt that is being left
     if (id.value !== quilt) view.value = undefined
     id.value = quilt
     try {
@@ -103,14 +103,14 @@ export const useQuilt = defineStore('quilt', () => {
     }
   }
 
-  /** Read the whole quilt. */
+  /** Load the whole quilt. */
   async function take() {
     put(await api.quilt(id.value, unit.value))
     away.value = false
   }
 
   function put(found: Views['QuiltView']) {
-    for (const zone of found.zones) markRaw(zone.drawings) // thousands of lines, only ever taken anew as a whole
+    for (const zone of found.zones) markRaw(zone.drawings) // thousands of lines, only ever replaced as a whole
     markRaw(found.parts)
     view.value = found
     before.value = undefined
@@ -119,7 +119,7 @@ export const useQuilt = defineStore('quilt', () => {
     read.value += 1
   }
 
-  /** What a change has touched takes its place; `fresh` where it is news to the screen. */
+  /** Updates what a change affected; `fresh` if the screen does not show it yet. */
   function touch(found: Views['Touched'], fresh: boolean) {
     const now = view.value
     if (!now) return
@@ -143,13 +143,13 @@ export const useQuilt = defineStore('quilt', () => {
     taken.value += 1
   }
 
-  /** The tally after a try; the one before stays beside it. */
+  /** The tally after a try, with the one before for comparison. */
   function tally(now: Views['Total'][]) {
     if (now.some((total, k) => total.amount !== totals.value[k]?.amount)) before.value = totals.value
     totals.value = now
   }
 
-  /** Reckon a try that will be kept if it holds: until then not everything is saved. */
+  /** Plan a try that will be stored if it is valid; until then not everything is saved. */
   async function trying<T>(reckoned: Promise<T>): Promise<T> {
     tries.value += 1
     try {
@@ -174,10 +174,10 @@ export const useQuilt = defineStore('quilt', () => {
     timer = setTimeout(() => void flush(), SETTLE_MS)
   }
 
-  /** Whether a try of hers on a zone is not kept yet. */
+  /** Whether a try on a zone is not stored yet. */
   const waits = (zone: string) => waiting.some((one) => one.knows === zone)
 
-  /** Send what waits, in order; what could not be sent is tried again under the same keys. */
+  /** Send what waits, in order; what could not be sent is sent again with the same keys. */
   function flush(): Promise<void> {
     clearTimeout(timer)
     if (!waiting.length && !flushing) return Promise.resolve()
@@ -245,7 +245,7 @@ export const useQuilt = defineStore('quilt', () => {
     })
   }
 
-  /** Make a change from a control that has no field for a fault: that is said above the quilt, and what is kept is shown again. */
+  /** Make a change from a control without an error field: an error is shown above the quilt, and the stored state again. */
   async function set(change: Change | Made | (() => Change | Made)) {
     try {
       await make(change)
@@ -255,7 +255,7 @@ export const useQuilt = defineStore('quilt', () => {
     }
   }
 
-  /** Give a zone a fill that comes from elsewhere; why it does not take it, or nothing. */
+  /** Give a zone a fill from elsewhere; returns the reason if it does not fit. */
   async function fillZone(zone: string, fill: Record<string, unknown>) {
     try {
       await make({ kind: 'fill', zone, place: null, fill: fill as never })
@@ -266,7 +266,7 @@ export const useQuilt = defineStore('quilt', () => {
     }
   }
 
-  /** One after the other, however quickly they are pressed. */
+  /** In turn, however quickly they are pressed. */
   function walk(way: 'undo' | 'redo') {
     void flush()
     return inTurn(async () => {

@@ -1,4 +1,4 @@
-/** Her own catalogue of fills, and the settings that are carried from one zone to another. */
+/** The quilter's own catalog of fills, and settings copied from one zone to another. */
 import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
 import { api, Problem, type Views } from '../api/client'
@@ -11,7 +11,7 @@ export const useRecipes = defineStore('recipes', () => {
   const quilt = useQuilt()
   const list = shallowRef<Views['RecipeView'][]>()
   const trouble = ref('')
-  /** settings copied from a zone, to be laid into others */
+  /** settings copied from a zone, to paste into others */
   const held = shallowRef<{ fill: Fill; label: string; from: string }>()
 
   async function tell(ask: () => Promise<Views['RecipesView']>) {

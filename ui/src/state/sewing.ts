@@ -1,4 +1,4 @@
-/** The sewing of one quilt: the next steps, what was done, and the way back; it goes on where the server is lost. */
+/** The sewing of one quilt: the next steps, what was done, and undoing it; it continues while the server is unreachable. */
 import { computed, ref, shallowRef } from 'vue'
 import { api, Problem, type Unit, type Views } from '../api/client'
 import { event, type Step, type Told } from '../sewing/machine'
@@ -11,13 +11,13 @@ const LOOK_AGAIN_MS = 4000
 
 interface Cached {
   view: Views['SewingView']
-  /** how many of its steps are done by now */
+  /** how many of its steps are done */
   index: number
-  /** events told since, newest last; `step` where it was one of its steps */
+  /** events since then, the newest last; with `step` if it was one of its steps */
   since: { id: string; step: boolean }[]
 }
 
-/** `unit` is asked for each time: she may change it while she sews. */
+/** `unit` is a function, as the unit may change while sewing. */
 export function useSewing(quilt: string, unit: () => Unit) {
   const cacheKey = `kenzet.sewing.2.${quilt}`
   const view = shallowRef<Views['SewingView']>()
@@ -25,13 +25,13 @@ export function useSewing(quilt: string, unit: () => Unit) {
   const since = ref<Cached['since']>([])
   const trouble = ref('')
   const busy = ref(false)
-  /** the last question was not answered */
+  /** the last request was not answered */
   const away = ref(false)
-  /** a machine that is followed */
+  /** a connected machine */
   const machine = shallowRef<Views['MachineHeard']>()
   let known = 0
   let looked = 0
-  /** the newest event of another that was followed without asking for everything */
+  /** the newest event from elsewhere that needed no new request */
   let newest = ''
   let stopped = false
   let asked = 0
@@ -52,13 +52,13 @@ export function useSewing(quilt: string, unit: () => Unit) {
   )
   const steps = computed<Step[]>(() => view.value?.here?.steps.slice(index.value) ?? [])
   const step = computed(() => steps.value[0])
-  /** more is left here than is known in advance */
+  /** there is more left here than is known in advance */
   const moreToCome = computed(() => (view.value?.here?.coming.length ?? 0) > 0)
 
   function cache() {
     if (view.value) localStorage.setItem(cacheKey, JSON.stringify({ view: view.value, index: index.value, since: since.value } satisfies Cached))
   }
-  /** Ask for everything anew, at another place if one is given; what is told meanwhile is told first. */
+  /** Request everything again, for another place if one is given; waiting events are sent first. */
   async function look(place = '', visit?: number): Promise<void> {
     const mine = (asked += 1)
     busy.value = true
@@ -93,18 +93,18 @@ export function useSewing(quilt: string, unit: () => Unit) {
     queue.put(one)
     cache()
   }
-  /** The step at hand is done: the next one is shown at once. */
+  /** The present step is done: the next one is shown at once. */
   function on(one: Told) {
     index.value += 1
     put(one, true)
     if (steps.value.length === 0 || (steps.value.length < NEARLY_DONE && moreToCome.value)) void look()
   }
-  /** Something that changes what is next. */
+  /** An event that changes what is next. */
   async function tell(one: Told) {
     put(one, false)
     await look()
   }
-  /** The newest event did not happen. */
+  /** Undo the newest event. */
   async function back() {
     const mine = since.value[since.value.length - 1]
     const id = mine?.id ?? (newest || view.value?.last[0])
@@ -120,7 +120,7 @@ export function useSewing(quilt: string, unit: () => Unit) {
     since.value = since.value.slice(0, -1)
     await look()
   }
-  /** Another device or a machine may have done something: where it has gone on within what is known here, so do we. */
+  /** Another device or a machine may have reported something: if it is within the known steps, follow it. */
   async function watchOthers() {
     if (stopped) return
     try {

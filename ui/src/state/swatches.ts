@@ -1,4 +1,4 @@
-/** The swatch book: pieces that she has quilted, what she found of them, and which two are looked at. */
+/** The swatch book: swatches, observations, and the two that are shown. */
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { api, Problem, type Views } from '../api/client'
@@ -13,13 +13,13 @@ export const useSwatches = defineStore('swatches', () => {
   const open = ref(false)
   const sought = ref('')
   const key = ref('')
-  /** another one whose figures stand beside those of the chosen one */
+  /** another one for comparison with the chosen one */
   const beside = ref('')
-  /** a zone of the quilt that may be put into the book */
+  /** a zone of the quilt that can be added to the book */
   const zone = ref('')
   const wrong = ref<{ field: string; message: string }>()
   const busy = ref(false)
-  /** notes and a name that are typed and not yet kept, with the swatch that they are of */
+  /** notes and a name that are typed and not stored yet, with their swatch */
   let typed: { id: string; found: Record<string, unknown> } | undefined
   let timer: ReturnType<typeof setTimeout> | undefined
 
@@ -28,7 +28,7 @@ export const useSwatches = defineStore('swatches', () => {
   const chosen = computed(() => list.value?.find((one) => one.id === key.value))
   const other = computed(() => list.value?.find((one) => one.id === beside.value && one.id !== key.value))
 
-  /** What is refused is told at `field`, and the book stays as it was. */
+  /** An error is shown at `field`, and the book does not change. */
   async function told(field: string, call: () => Promise<Views['SwatchesView']>) {
     busy.value = true
     wrong.value = undefined
@@ -47,7 +47,7 @@ export const useSwatches = defineStore('swatches', () => {
     }
   }
   const load = () => told('book', () => api.swatches(quilt.unit))
-  /** `of` is the zone that may be put into it. */
+  /** `of` is the zone that can be added. */
   async function show(of = '') {
     zone.value = of
     open.value = true
@@ -66,7 +66,7 @@ export const useSwatches = defineStore('swatches', () => {
   const add = (name: string) => told('zone', () => api.addSwatch(quilt.id, { zone: zone.value, place: '', name, unit: quilt.unit }))
   const set = (field: string, value: unknown) => chosen.value && send(chosen.value.id, { [field]: value }, field)
   const send = (id: string, found: Record<string, unknown>, field: string) => told(field, () => api.changeSwatch(id, { found, unit: quilt.unit }))
-  /** What is typed is kept once she pauses. */
+  /** Typed text is stored after a pause. */
   function type(field: 'name' | 'notes', text: string) {
     if (!chosen.value) return
     typed = { id: chosen.value.id, found: { ...(typed?.id === chosen.value.id ? typed.found : {}), [field]: text } }
@@ -94,7 +94,7 @@ export const useSwatches = defineStore('swatches', () => {
   const dropPhoto = (photo: string) => chosen.value && send(chosen.value.id, { photos: chosen.value.photos.filter((one) => one !== photo) }, 'photos')
   const takeOut = (id: string) => told('book', () => api.deleteSwatch(id, quilt.unit))
   const bring = (file: Blob) => told('book', () => api.importSwatches(file, quilt.unit))
-  /** Fill a zone of the open quilt as a swatch is filled: one change, which undo takes back. */
+  /** Give a zone of the open quilt the fill of a swatch: one change, which can be undone. */
   async function use(one: Swatch, target: string) {
     wrong.value = undefined
     const refused = await quilt.fillZone(target, one.fill)

@@ -3,7 +3,7 @@ import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { nextTick } from 'vue'
 import { api, Problem, type Views } from '../api/client'
-import { blockView, quiltView, topView } from '../testing/answers'
+import { blockView, quiltView, topView, touched, zoneInfo } from '../testing/answers'
 import { useQuilt } from './quilt'
 import { useTop } from './top'
 
@@ -48,6 +48,23 @@ describe('the top', () => {
     answer({ refs: ['a/1'] })
     await pointing
     expect(top.patches).toEqual([])
+  })
+  it('takes for new only what its own change has added, not what one before it adds meanwhile', async () => {
+    const quilt = useQuilt()
+    vi.spyOn(api, 'home').mockResolvedValue({ unit: 'in', quilts: [], exports: [] })
+    vi.spyOn(api, 'quilt').mockImplementation(async () => quiltView({ zones: [zoneInfo({ key: 'whole' })] }))
+    vi.spyOn(api, 'top').mockImplementation(async () => topView({}))
+    await quilt.open('q')
+    const made = ['cut', 'own']
+    vi.spyOn(api, 'change').mockImplementation(async (_, body) => {
+      await new Promise((done) => setTimeout(done, 10))
+      const key = made.shift()!
+      return touched({ version: body.version + 1, zones: [{ ...zoneInfo({ key }), drawings: [] }], order: [...quilt.zones.map((one) => one.key), key] })
+    })
+    const top = useTop()
+    const zones = () => quilt.zones
+    const both = await Promise.all(['cut', 'own'].map((name) => top.adds('zone', { kind: 'name', name }, zones)))
+    expect(both.map((added) => added?.map((one) => one.key))).toEqual([['cut'], ['own']])
   })
   it('forgets the top of a quilt that is left, also one that is answered late', async () => {
     const quilt = useQuilt()

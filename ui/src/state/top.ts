@@ -1,4 +1,4 @@
-/** The top as it is edited: what it holds, the brush in hand, the patches that are chosen. */
+/** The top as it is edited: its contents, the selected block, the selected patches. */
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, Problem, type Change, type Views } from '../api/client'
@@ -13,22 +13,22 @@ export interface Brush {
 export const useTop = defineStore('top', () => {
   const quilt = useQuilt()
   const view = shallowRef<Views['TopView']>()
-  /** what was refused, and the control (`where`) at which it was typed */
+  /** an error, and the control (`where`) it belongs to */
   const wrong = ref<{ where: string; message: string }>()
   const brush = ref<Brush>()
-  /** places that a stroke of the brush has gone over, or the one place that is chosen */
+  /** places of a drag with the selected block, or the one chosen place */
   const stroke = ref<string[]>([])
   const place = ref('')
-  /** the block at hand in the slip */
+  /** the block shown in the panel */
   const block = ref('')
-  /** patches that are chosen to become a zone: place/patch */
+  /** patches selected to become a zone: place/patch */
   const patches = ref<string[]>([])
   const everywhere = ref(true)
   const fabric = ref('')
 
   const blocks = computed(() => new Map((view.value?.blocks ?? []).map((b) => [b.key, b])))
   const cell = computed(() => view.value?.cells.find((c) => c.place === place.value))
-  /** whether the chosen patches all lie at one place, so that they may mean every block like it */
+  /** whether the selected patches are all at one place, so that they may stand for every block of the kind */
   const onePlace = computed(() => new Set(patches.value.map((ref) => ref.slice(0, ref.indexOf('/')))).size === 1)
 
   let asked = 0
@@ -57,7 +57,7 @@ export const useTop = defineStore('top', () => {
     block.value = place.value = fabric.value = ''
   })
 
-  /** Make a change, put together from what those before it have left; whether it held. What is refused is said at `where`. */
+  /** Make a change, computed after those before it are done; returns whether it succeeded. An error is shown at `where`. */
   async function change(where: string, made: Change | (() => Change)): Promise<boolean> {
     try {
       await quilt.make(made)
@@ -69,6 +69,15 @@ export const useTop = defineStore('top', () => {
       if (error.status !== 409) wrong.value = { where, message: error.message }
       return false
     }
+  }
+  /** Make a change that adds something to a list, and return what is new in it; undefined if it was refused. */
+  async function adds<T extends { key: string }>(where: string, made: Change, list: () => readonly T[]): Promise<T[] | undefined> {
+    let before = new Set<string>()
+    const held = await change(where, () => {
+      before = new Set(list().map((one) => one.key)) // read when its turn has come: a change before it may add something too
+      return made
+    })
+    return held ? list().filter((one) => !before.has(one.key)) : undefined
   }
   const errorAt = (where: string) => (wrong.value?.where === where ? wrong.value.message : undefined)
 
@@ -82,7 +91,7 @@ export const useTop = defineStore('top', () => {
   let picking = Promise.resolve(true)
   let underWay = 0
   let drops = 0
-  /** Choose patches by pointing: alone, in addition, or all that are alike; one after another, however quick she is. */
+  /** Select patches by clicks: alone, in addition, or all that are alike; in turn, however quick the clicks are. */
   function point(ref: string, how: Views['PickRequest']['how'], adds: boolean) {
     const mine = drops
     underWay += 1
@@ -105,17 +114,17 @@ export const useTop = defineStore('top', () => {
       return false
     }
   }
-  /** Let go of all patches, also of those that she pointed at and that are not answered yet. */
+  /** Deselect all patches, including clicks that are not answered yet. */
   function drop() {
     drops += 1
     patches.value = []
   }
-  /** Waits for what she pointed at; whether the patches at hand are those that she means. */
+  /** Waits for clicks under way; returns whether the selected patches are the intended ones. */
   async function pointed(): Promise<boolean> {
     const waits = underWay > 0
     const held = await picking
     return held || !waits
   }
 
-  return { view, wrong, brush, stroke, place, block, patches, everywhere, fabric, blocks, cell, onePlace, change, errorAt, paint, point, pointed, drop }
+  return { view, wrong, brush, stroke, place, block, patches, everywhere, fabric, blocks, cell, onePlace, change, adds, errorAt, paint, point, pointed, drop }
 })

@@ -1,4 +1,4 @@
-/** What has to reach the server, kept in the browser until it has: a lost server, a closed lid or a reload lose nothing. */
+/** What has to reach the server, kept in the browser until it does: an unreachable server, a closed lid or a reload lose nothing. */
 import { ref, type Ref } from 'vue'
 import { Problem } from '../api/client'
 
@@ -6,12 +6,12 @@ const AGAIN_MS = 4000
 const AT_ONCE = 200
 
 export interface Unsent<T, Waiting = T> {
-  /** something is kept here that the server does not know yet, and it does not answer */
+  /** something is waiting here, and the server does not answer */
   waiting: Ref<boolean>
-  /** what waits, from an earlier visit too */
+  /** what waits, including from an earlier visit */
   kept: () => Waiting | undefined
   put: (value: T) => void
-  /** resolves when all is sent, or when the server does not answer */
+  /** resolves when everything is sent, or when the server does not answer */
   flush: () => Promise<void>
   stop: () => void
 }
@@ -19,17 +19,17 @@ export interface Unsent<T, Waiting = T> {
 interface How<T, Waiting> {
   joined: (waiting: Waiting | undefined, value: T) => Waiting
   batch: (waiting: Waiting) => Waiting
-  /** what of `now` was not in `sent`; undefined where nothing is left */
+  /** what of `now` was not in `sent`; undefined if nothing is left */
   rest: (now: Waiting, sent: Waiting) => Waiting | undefined
   send: (batch: Waiting) => Promise<void>
   refused: (problem: Problem) => void
 }
 
-/** The newest of one value: of several that wait only the last is sent. `send` throws `Problem`; one with a status is final. */
+/** A queue for one value: only the newest is sent. `send` throws `Problem`; one with a status is final. */
 export const newest = <T>(name: string, send: (value: T) => Promise<void>, refused: (problem: Problem) => void): Unsent<T> =>
   unsent<T, T>(name, { joined: (_, value) => value, batch: (value) => value, rest: (now, sent) => (JSON.stringify(now) === JSON.stringify(sent) ? undefined : now), send, refused })
 
-/** Each of many, in order, with an id that tells it from all others: the server may be told one twice, never one less. */
+/** A queue of items in order, each with a unique id: the server may get one twice, but never misses one. */
 export const inOrder = <T extends { id: string }>(name: string, send: (batch: T[]) => Promise<void>, refused: (problem: Problem) => void): Unsent<T, T[]> =>
   unsent<T, T[]>(name, {
     joined: (waiting, value) => [...(waiting ?? []), value],
@@ -72,7 +72,7 @@ function unsent<T, Waiting>(name: string, how: How<T, Waiting>): Unsent<T, Waiti
           timer = setTimeout(() => void flush(), AGAIN_MS)
           return
         }
-        sent(batch) // it will never be taken
+        sent(batch) // it will never be accepted
         how.refused(error)
       }
     }

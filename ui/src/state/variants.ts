@@ -1,4 +1,4 @@
-/** Fills side by side in the chosen zone: the gallery of all that suit it, and the variants that are pinned. */
+/** Fills side by side in the chosen zone: the gallery of all that suit it, and the kept variants. */
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, type Views } from '../api/client'
@@ -21,7 +21,7 @@ export const useVariants = defineStore('variants', () => {
   const trouble = computed(() => fault.value?.message ?? '')
 
   const cards = computed(() => [...(gallery.value?.cards ?? [])].sort((a, b) => a.cost[sort.value] - b.cost[sort.value] || a.cost.minutes - b.cost.minutes))
-  /** What is pinned in each zone that was looked at: the answer to a change tells it anew. */
+  /** The variants of each zone shown so far, updated by the answer to a change. */
   const known: Record<string, Fill[]> = {}
   watch(() => zone.plan, (plan) => { if (plan) known[plan.zone] = plan.pins }, { flush: 'sync' })
   const pins = computed<Fill[]>(() => zone.plan?.pins ?? [])
@@ -48,13 +48,13 @@ export const useVariants = defineStore('variants', () => {
     open.value = ''
   }
 
-  /** Make a fill the zone's own. */
+  /** Use a fill in the zone. */
   async function take(fill: Fill) {
     close()
     await zone.setWhole(fill)
   }
 
-  /** Other pins than the zone has then, however quickly they are asked for. */
+  /** Change the variants, based on those the zone has then, however quick the requests are. */
   async function setPins(others: (now: Fill[]) => Fill[]) {
     const key = zone.key
     await quilt.set(() => ({ kind: 'pins', zone: key, pins: others(known[key] ?? []) }))
@@ -65,7 +65,7 @@ export const useVariants = defineStore('variants', () => {
   const pin = (fill: Fill) => setPins((now) => [...now.filter((one) => !same(one, fill)), fill].slice(-MOST_PINS))
   const unpin = (index: number) => setPins((now) => now.filter((_, k) => k !== index))
 
-  /** The next pinned variant on the quilt itself. */
+  /** Show the next kept variant on the quilt itself. */
   async function cycle() {
     if (!pins.value.length || zone.layer) return
     const now = pins.value.findIndex((one) => same(one, zone.plan?.fill))

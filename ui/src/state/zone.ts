@@ -1,4 +1,4 @@
-/** The chosen zone and what is tried on it: reckoned at every key, kept when it holds. */
+/** The chosen zone and the settings being tried: planned at every key, stored if they are valid. */
 import { defineStore } from 'pinia'
 import { computed, markRaw, ref, shallowRef } from 'vue'
 import { api, Problem, type Change, type Views } from '../api/client'
@@ -15,7 +15,7 @@ export const useZone = defineStore('zone', () => {
   const place = ref('')
   /** 0 the zone's fill, 1 the one sewn on top of it */
   const layer = ref(0)
-  /** The last good plan; it stays drawn while something wrong is typed. */
+  /** The last good plan; it stays on the screen while something invalid is typed. */
   const plan = shallowRef<Views['ZoneView']>()
   const wrong = ref<{ field: string; message: string }>()
   const line = ref<{ number: number; side: number }>()
@@ -37,14 +37,14 @@ export const useZone = defineStore('zone', () => {
   let choosing = 0
   async function choose(zone: string, at = '') {
     const mine = (choosing += 1)
-    if (flight?.sort !== 'look') await flight?.done // a try under way on the zone at hand is kept, not lost
+    if (flight?.sort !== 'look') await flight?.done // a try under way in the present zone is stored, not lost
     if (mine !== choosing) return
     if (zone !== key.value) {
       await quilt.flush()
-      if (mine !== choosing) return // she has chosen another meanwhile
+      if (mine !== choosing) return // another zone was chosen meanwhile
       plan.value = undefined
     }
-    asking?.abort() // a look at the zone that is left comes too late
+    asking?.abort() // an answer about the zone that was left is no longer needed
     asking = undefined
     if (zone !== key.value) layer.value = 0
     key.value = zone
@@ -62,7 +62,7 @@ export const useZone = defineStore('zone', () => {
 
   const base = (): Fill => typed ?? plan.value?.fill ?? {}
 
-  /** One try after another: of another sort it waits until the one under way is answered, of the same it takes its place. */
+  /** One try at a time: one of another kind waits for the answer, one of the same kind replaces it. */
   async function turn(sort: string, begin: () => Promise<void>) {
     let done: Promise<void> | undefined
     const mine = (dispatch = dispatch.then(async () => {
@@ -73,7 +73,7 @@ export const useZone = defineStore('zone', () => {
     await done
   }
 
-  /** Try values; empty text means left out. */
+  /** Try values; an empty text is the default. */
   const setAll = (values: Fill) =>
     turn('set', () => {
       typed = { ...base(), ...values }
@@ -81,7 +81,7 @@ export const useZone = defineStore('zone', () => {
     })
   /** A step along the edge, as typed: the spacing follows from it. */
   const setStep = (text: string) => turn('along edge', () => ask('along edge', { fill: base() as Typed, along_edge: text }, 'along edge'))
-  /** Another fill as a whole: from the gallery, a pinned variant, a recipe. */
+  /** Try another fill as a whole: from the gallery, a kept variant, a recipe. */
   const setWhole = (fill: Fill) =>
     turn('whole', () => {
       typed = undefined
@@ -89,7 +89,7 @@ export const useZone = defineStore('zone', () => {
     })
   const set = (field: string, value: unknown) => setAll({ [field]: value === '' && field !== 'spacing' ? null : value })
 
-  /** Step a parameter; presses that come faster than the answer add up. */
+  /** Step a parameter; presses faster than the answers add up. */
   function step(field: string, by: number) {
     const sort = `step ${field}`
     return turn(sort, async () => {
@@ -106,28 +106,28 @@ export const useZone = defineStore('zone', () => {
       return ask(`kind ${kind}`, { fill: plan.value?.fill ?? undefined, switch: kind }, `kind ${kind}`)
     })
 
-  /** Treat the place at hand apart from the others, or like them again. */
+  /** Give the present place its own fill, or the common one again. */
   const setApart = (apart: boolean) => quilt.set({ kind: apart ? 'apart' : 'join', zone: key.value, places: [place.value] })
 
-  /** Lay the zone with a ruler of her own choosing, or with the other foot; nothing: with what does it best. */
+  /** Use a chosen ruler, or the other foot, for the zone; undefined for the best choice. */
   const sewInOrder = (more: Partial<Pick<Views['SetSewingOrder'], 'begin_other' | 'second_first'>>) =>
     quilt.set({ kind: 'sewing order', zone: key.value, begin_other: plan.value?.begin_other ?? false, second_first: plan.value?.second_first ?? false, ...more })
-  /** Where this zone's lines end at the quilt's edge; what is left out stays. */
+  /** Where this zone's lines end at the quilt's edge; omitted values do not change. */
   const endLines = (more: Partial<Pick<Views['SetLineEnds'], 'line_ends' | 'edge'>>) => {
     const [ends, edge] = plan.value?.ends ?? []
     return quilt.set({ kind: 'line ends', zone: key.value, line_ends: (ends?.text || null) as Views['SetLineEnds']['line_ends'], edge: edge?.text ? `${edge.text} ${quilt.unit}` : null, ...more })
   }
-  /** The same fill in all zones of this outline, each turned as it lies. */
+  /** The same fill in all zones of this outline, rotated to match. */
   const fillAlike = () => quilt.set({ kind: 'fill alike', zone: key.value, others: plan.value?.alike ?? [] })
   const layWith = (ruler: string | null, sewWith: Views['SetLaying']['sew_with']) => quilt.set({ kind: 'laying', zone: key.value, ruler, sew_with: sewWith })
 
-  /** Take the fill away: the zone is left open on purpose. */
+  /** Remove the fill: the zone is left unquilted on purpose. */
   function leaveOpen() {
     forget()
     return quilt.set({ kind: 'fill', zone: key.value, place: place.value || null, fill: null })
   }
 
-  /** Reckon; what holds is kept, one undo step with the tries on the same `subject` just before. */
+  /** Plan the try; if it is valid it is stored, as one undo step with recent tries on the same `subject`. */
   async function ask(sort: string, body: Partial<Views['PlanRequest']>, subject?: string) {
     asking?.abort()
     asking = new AbortController()
@@ -153,7 +153,7 @@ export const useZone = defineStore('zone', () => {
     }
   }
 
-  /** The widest gap among thousands of lines comes after them, once she pauses. */
+  /** With thousands of lines, the widest gap is requested after them, during a pause. */
   async function measure(mine: AbortController, asked: Views['PlanRequest'], found: Views['ZoneView']) {
     await new Promise((done) => setTimeout(done, PAUSE_MS))
     if (mine !== asking || plan.value !== found) return
@@ -163,7 +163,7 @@ export const useZone = defineStore('zone', () => {
       const measured = await api.preview(quilt.id, body, mine.signal)
       if (mine === asking && plan.value === found) plan.value = { ...measured, drawings: found.drawings }
     } catch {
-      return // taken back by a try that follows, which asks anew
+      return // replaced by a later try, which makes its own request
     }
   }
 
@@ -172,14 +172,14 @@ export const useZone = defineStore('zone', () => {
     return { kind: 'fill', zone: key.value, place: place.value || null, fill: found.fill }
   }
 
-  /** Look at the zone's fill, or at the one on top of it. */
+  /** Show the zone's fill, or the one on top of it. */
   async function turnTo(to: number) {
     if (flight?.sort !== 'look') await flight?.done
     layer.value = to
     forget()
     await ask('look', {})
   }
-  /** Where the fill on top lies. */
+  /** Where the fill on top is. */
   const setCells = (cells: Views['PlanRequest']['cells']) => turn('cells', () => ask('cells', { fill: plan.value?.fill ?? undefined, cells }, 'cells'))
   function takeOff() {
     layer.value = 0
@@ -204,12 +204,12 @@ export const useZone = defineStore('zone', () => {
     }
   }
 
-  /** Lay the ruler for a line. */
+  /** Place the ruler for a line. */
   async function lay(number?: number, side = -1) {
     if (number !== undefined) line.value = { number, side }
     laying?.abort()
     const mine = (laying = new AbortController())
-    while (flight) await flight.done // the ruler lies on the plan that is coming, not on the one before
+    while (flight) await flight.done // the ruler is placed in the plan that is coming, not in the one before
     if (mine !== laying) return
     const body = { zone: key.value, place: place.value, layer: layer.value, unit: quilt.unit, fill: plan.value?.fill ?? undefined, line: number ?? null, side }
     try {
@@ -233,7 +233,7 @@ export const useZone = defineStore('zone', () => {
     ruler.value = undefined
   }
 
-  /** Reckon again what is kept: after another quilt was read, or a change of unit. */
+  /** Plan the stored state again: after another quilt was loaded, or a change of unit. */
   async function again() {
     if (!key.value) return
     if (!quilt.zones.some((zone) => zone.key === key.value)) return choose('')
@@ -243,16 +243,16 @@ export const useZone = defineStore('zone', () => {
     await ask('look', {})
   }
 
-  /** the zone was answered while a try of hers was not kept yet: it is asked for again with that */
+  /** the zone was answered while a try was not stored yet: it is requested again with the try */
   let owed = false
-  /** A change made elsewhere (of the kit, the batting, the marks, by undo) is answered with the zone as it is then. */
+  /** A change made elsewhere (of the kit, the batting, the marks, by undo) is answered with the zone after it. */
   function follow(found: Views['ZoneView'] | null) {
     if (!key.value) return
     if (!quilt.zones.some((zone) => zone.key === key.value)) return void choose('')
     if (!found || found.zone !== key.value) return
     owed = !!flight || quilt.waits(key.value)
     if (owed) {
-      // she has tried something since: that stands, and is answered with the zone when it is kept
+      // something was tried since: that stays, and is answered with the zone when it is stored
       if (plan.value) plan.value = { ...plan.value, pins: found.pins }
       return
     }

@@ -1,4 +1,4 @@
-/** Answers of the app for tests, typed by the wire: a test says what matters to it, and the rest is there. */
+/** Typed answers of the app for tests: a test gives what matters to it, and the rest has defaults. */
 import type { Views } from '../api/client'
 
 type Some<T> = Partial<T>

@@ -1,4 +1,4 @@
-/** Mounts a part as the app does: with its stores, its buttons and a router that leads nowhere. The drawing itself is left out. */
+/** Mounts a component as the app does: with its stores, its buttons and a dummy router. The drawing itself is left out. */
 import { mount, RouterLinkStub, type VueWrapper } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
 import { vi } from 'vitest'
@@ -35,7 +35,7 @@ export function mounted(part: Component, props: Record<string, unknown> = {}, st
 
 export const byId = (part: VueWrapper, id: string) => part.find(`[data-testid="${id}"]`)
 
-/** The changes that were sent, one after another; each is answered with `answer` on the next version. */
+/** The changes that were sent, in order; each is answered with `answer` on the next version. */
 export function changes(answer: (change: Record<string, unknown>, wanted: Partial<Views['ViewsWanted']>) => Partial<Views['Views']> = () => ({})) {
   const sent: Record<string, unknown>[] = []
   vi.spyOn(api, 'change').mockImplementation(async (_, body) => {
@@ -47,7 +47,7 @@ export function changes(answer: (change: Record<string, unknown>, wanted: Partia
   return sent
 }
 
-/** Promises that are answered when the test says so, in the order in which they were asked for. */
+/** Promises that a test resolves, in the order in which they were requested. */
 export function answers<T>() {
   const waiting: { done: (value: T) => void; fail: (error: unknown) => void }[] = []
   const ask = () => new Promise<T>((done, fail) => waiting.push({ done, fail }))

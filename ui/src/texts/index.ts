@@ -1,4 +1,4 @@
-/** The message catalogue of the pages. English is written where it is used; `tools/texts` collects it with the server's in one file. */
+/** The message catalog of the pages. English is written where it is used; `tools/texts` collects it with the server's in one file. */
 import { createInstance } from 'i18next'
 import type { Views, Words } from '../api/client'
 
@@ -12,15 +12,15 @@ void catalogue.init({
   ns: TEXTS,
   defaultNS: TEXTS,
   resources: {},
-  keySeparator: false, // a text is its own key, and holds stops and colons
+  keySeparator: false, // a text is its own key, and contains full stops and colons
   nsSeparator: false,
   interpolation: { prefix: '{', suffix: '}', escapeValue: false },
 })
 
-/** By what dates and numbers are written. */
+/** The locale of dates and numbers. */
 export const locale = (): string => catalogue.language
 
-/** From here on all is said in this language: called before any other part of the pages is loaded. */
+/** Sets the language; called before any other part of the pages is loaded. */
 export function speak(language: string, texts: Views['TextsView']['texts']): void {
   for (const [text, said] of Object.entries(texts)) {
     if (typeof said === 'string') catalogue.addResource(language, TEXTS, text, said)
@@ -29,24 +29,24 @@ export function speak(language: string, texts: Views['TextsView']['texts']): voi
   void catalogue.changeLanguage(language)
 }
 
-/** What is not there yet is said with nothing. */
+/** The text of a missing value is empty. */
 const known = (values: Record<string, unknown>) => Object.fromEntries(Object.entries(values).map(([name, value]) => [name, value ?? '']))
 
-/** A text in the language of the pages, its values in their places: `tr('Step {at} of {all}', { at: 2, all: 9 })`. */
+/** A text in the language of the pages with its values filled in: `tr('Step {at} of {all}', { at: 2, all: 9 })`. */
 export function tr(text: string, values: Record<string, unknown> = {}): string {
   return catalogue.t(text, { defaultValue: text, replace: known(values) })
 }
 
-/** A text of a count: `one` for a single one, `other` for more; `{count}` is the count as it is read. */
+/** A text with a count: `one` for a count of one, `other` for others; `{count}` is the formatted count. */
 export function counted(count: number, one: string, other: string, values: Record<string, unknown> = {}): string {
   return catalogue.t(one, { count, defaultValue_one: one, defaultValue_other: other, replace: known({ count: count.toLocaleString(locale()), ...values }) })
 }
 
-/** A text with its values still open, for `ToldText`. */
+/** A text without its values filled in, for `ToldText`. */
 export const whole = (text: string): string => catalogue.t(text, { defaultValue: text, skipInterpolation: true })
 
-/** The pieces of a text and, at every other place, the names of its values. */
+/** The pieces of a text, alternating with the names of its values. */
 export const pieces = (text: string): string[] => text.split(/\{(\w+)\}/)
 
-/** A text with figures in it: each value in its place. */
+/** A text with figures among its values. */
 export const told = (text: string, values: Record<string, Words[number]>): Words => pieces(whole(text)).map((piece, k) => (k % 2 ? values[piece]! : piece)).filter((piece) => piece !== '')

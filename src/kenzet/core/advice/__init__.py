@@ -1,1 +1,1 @@
-"""What a quilter would be told: fills that suit, contrast, lines that go on, what a pinned end costs."""
+"""Advice: fills that suit, contrast, lines that continue across blocks, the cost of a pinned end."""

@@ -1,7 +1,7 @@
-"""Flows across: whether a family goes on from block to block, over seams and sashes.
+"""Whether a family of lines continues from block to block, across seams and sashing.
 
-Glossary: in the quilt's coordinates a family is a direction, a pitch and a *phase*, where its lines fall
-within one pitch. Neighbouring places *meet* where direction and phase agree.
+Glossary: in the quilt's coordinates a family is a direction, a pitch and a *phase*: where its lines fall within
+one pitch. Neighboring places *meet* if direction and phase agree.
 """
 
 from __future__ import annotations
@@ -23,19 +23,21 @@ _QUILT_CENTRE = "quilt centre"
 
 @dataclass(frozen=True, slots=True)
 class Flow:
-    """How the lines of neighbouring places meet: ``turned`` where they run another way, else ``miss`` mm apart."""
+    """How the lines of neighboring places meet: ``turned`` if their directions differ, else ``miss`` is the
+    distance between line ends in mm."""
 
     miss: float
     turned: bool
 
     @property
     def meets(self) -> bool:
-        """Whether a line goes on where the one before ends."""
+        """Whether each line continues where the one before it ends."""
         return not self.turned and self.miss <= NEAR
 
 
 def _even(plan: ZonePlan, drawing: Drawing) -> Sequence[Straight]:
-    """The even lines of a drawing, or those on which its rows and repeats stand; none where some are not even."""
+    """The evenly spaced lines of a drawing, or the lines on which its rows and repeats stand; empty if some are
+    not even."""
     if all(isinstance(family, Straight) for family in drawing.families):
         return [f for f in drawing.families if isinstance(f, Straight)] if _all_even(drawing) else []
     return plan.lattice(drawing)
@@ -58,7 +60,7 @@ def _in_quilt(family: Straight, placing: Placing) -> tuple[float, float, float]:
 
 
 def _between(one: list[tuple[float, float, float]], other: list[tuple[float, float, float]]) -> Flow:
-    """Every family of one against that of the other which runs the same way."""
+    """How the families of one place meet those of the other with the same direction."""
     miss, turned = 0.0, False
     for angle, pitch, phase in one:
         same = [
@@ -75,7 +77,7 @@ def _between(one: list[tuple[float, float, float]], other: list[tuple[float, flo
 
 
 def _neighbours(places: Iterable[str]) -> Iterable[tuple[str, str]]:
-    """Places of blocks beside and below one another; theirs are named row-column."""
+    """Pairs of places of blocks beside or below one another; a place is named "row-column"."""
     known = set(places)
     for place in known:
         row, _, column = place.partition("-")
@@ -86,7 +88,8 @@ def _neighbours(places: Iterable[str]) -> Iterable[tuple[str, str]]:
 
 
 def continuity(plan: ZonePlan) -> Flow | None:
-    """The worst over all neighbouring places; None where the zone has no neighbours or lines that do not repeat evenly."""
+    """The worst match over all neighboring places; None if the zone has no neighbors or its lines do not repeat
+    evenly."""
     laid: dict[str, list[tuple[float, float, float]]] = {}
     for drawing in plan.drawings:
         families = _even(plan, drawing)
@@ -100,7 +103,7 @@ def continuity(plan: ZonePlan) -> Flow | None:
 
 
 def continuity_fix(plan: ZonePlan) -> dict[str, str]:
-    """What to set so that the zone's lines go on from block to block; empty where they do, or cannot."""
+    """The settings that make the zone's lines continue across blocks; empty if they already do, or cannot."""
     flows = continuity(plan)
     if flows is None or flows.meets or flows.turned:
         return {}

@@ -1,4 +1,4 @@
-"""Contrast: how densely a zone is quilted against what lies beside it, and fills that stand alone (F13)."""
+"""Contrast: how densely a zone is quilted compared with its neighbors, and fills used only once (F13)."""
 
 from __future__ import annotations
 
@@ -12,27 +12,28 @@ from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.top.quilt_layout import QuiltLayout, ZoneShape
 
 READS = 2.0
-"""From this ratio on, flat reads against puffy (ours)."""
+"""Density ratio from which flat and puffy zones contrast clearly (our choice)."""
 FEW = 6
-"""With fewer filled places in the quilt, none stands alone (ours)."""
+"""Quilts with fewer filled places than this get no advice about a fill used only once (our choice)."""
 _TOUCH = 0.5  # mm
 
 
 @dataclass(frozen=True, slots=True)
 class Beside:
-    """A neighbouring zone: its name and how many times denser the denser of both is; None where it is open."""
+    """A neighboring zone: its name, and the ratio of the greater to the smaller density; None if the neighbor is
+    not quilted."""
 
     name: str
     ratio: float | None
 
     @property
     def reads(self) -> bool:
-        """Whether one will look flat against the other."""
+        """Whether the contrast between the two is clear."""
         return self.ratio is None or self.ratio >= READS
 
 
 def ratio(one: float, other: float) -> float | None:
-    """The denser by the less dense; None where only one of them is quilted at all.
+    """The greater density divided by the smaller; None if only one of the two is quilted at all.
 
     >>> round(ratio(3.2, 2.4), 2), ratio(0.0, 2.0), ratio(2.0, 2.0)
     (1.33, None, 1.0)
@@ -44,7 +45,7 @@ def ratio(one: float, other: float) -> float | None:
 
 
 def neighbours(laid: QuiltLayout, plans: Mapping[str, ZonePlan], key: str, place: str) -> list[Beside]:
-    """The zones that touch zone ``key`` at ``place``, with the contrast to each; open ones too."""
+    """The zones that touch zone ``key`` at ``place``, each with its contrast; also those without quilting."""
     zone = laid.zone(key)
     here = laid.shape_at(zone, place)
     if here is None:
@@ -69,7 +70,7 @@ def neighbours(laid: QuiltLayout, plans: Mapping[str, ZonePlan], key: str, place
 
 
 def density_at(plans: Mapping[str, ZonePlan], key: str, place: str) -> float:
-    """Sewn mm by mm² of a zone at a place; 0 where it is open."""
+    """Stitched mm for each mm² of a zone at a place; 0 if it is not quilted."""
     plan = plans.get(key)
     if plan is None:
         return 0.0
@@ -80,7 +81,7 @@ def density_at(plans: Mapping[str, ZonePlan], key: str, place: str) -> float:
 
 
 def stands_alone(plans: Mapping[str, ZonePlan], key: str) -> bool:
-    """A84: whether the fill of zone ``key`` lies in one place only while many others are quilted otherwise."""
+    """A84: whether the fill of zone ``key`` is used in one place only, while many other places have other fills."""
     counts: dict[type, int] = {}
     for plan in plans.values():
         for drawing in plan.drawings:

@@ -1,4 +1,4 @@
-"""Counts that mean something: whole rows and cut ones, whole cells of a grid and parts of them."""
+"""Counts for a quilter: whole and cut rows; whole cells of a grid and parts of cells."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ CELLS = Table[tuple[ZonePlan, int], Mapping[str, int]]("cells of grids by plan a
 
 @dataclass(frozen=True, slots=True)
 class RowCount:
-    """How many ``rows`` a fill has, of them ``cut`` in several pieces; ``pieces`` in all."""
+    """``rows`` of a fill, how many of them are ``cut`` into several pieces, and the total number of ``pieces``."""
 
     rows: int
     cut: int
@@ -30,9 +30,9 @@ class RowCount:
 
 
 def rows_of(drawing: Drawing) -> RowCount:
-    """Lines that a fill repeats, each counted once however often the zone's outline cuts it.
+    """The rows that a fill repeats, each counted once however often the zone's outline cuts it.
 
-    Rings and straight lines are counted as they are: a ring is one row, a straight line cut in two is one row.
+    A ring is one row; a straight line cut in two is one row.
     """
     found: dict[tuple[int, int, int], list[float]] = defaultdict(list)
     many = max(len(drawing.straight), 1)
@@ -52,7 +52,8 @@ def rows_of(drawing: Drawing) -> RowCount:
 
 
 def cells_of(plan: ZonePlan, drawing: Drawing) -> Mapping[str, int]:
-    """The cells of a grid by how much of one each is: "whole", "half", "quarter", "other"; empty for what is no grid of two sets."""
+    """The number of cells of a grid by kind: "whole", "half", "quarter", "other"; empty for fills that are not a
+    grid of two sets of lines."""
     if len(drawing.straight) != 2 or drawing.traces or drawing.lines > _MOST_LINES or not drawing.lines:
         return {}
     return plan.memo.once(CELLS, (plan, plan.number_of(drawing)), lambda: _cells(drawing))

@@ -1,4 +1,4 @@
-"""F6: the step along an edge that a slanted family meets, which is not its spacing."""
+"""F6: the step along an edge that a family of lines meets at an angle; it is larger than the spacing."""
 
 from __future__ import annotations
 
@@ -20,14 +20,15 @@ _SQUARE = 89.5  # degrees: from here on step and spacing are the same to the eye
 
 @dataclass(frozen=True, slots=True)
 class Slant:
-    """Edges that lines meet at ``degrees`` (1 to 90): one line comes every ``step`` mm along them."""
+    """Edges that lines meet at ``degrees`` (1 to 90); the distance from line to line along such an edge is
+    ``step`` mm."""
 
     degrees: float
     step: float
 
 
 def step_along(spacing: float, degrees: float) -> float:
-    """v = s / sin f. Also the travel along a seam for an echo of ``spacing`` (A59).
+    """v = s / sin φ. Also the travel along a seam between echoes of ``spacing`` (A59).
 
     >>> [round(step_along(0.5, f), 3) for f in (22.5, 30, 45, 60)]
     [1.307, 1.0, 0.707, 0.577]
@@ -36,7 +37,7 @@ def step_along(spacing: float, degrees: float) -> float:
 
 
 def spacing_for(step: Length, degrees: float) -> Length:
-    """s = v sin f (F6): the spacing that a step along an edge met at ``degrees`` makes.
+    """s = v sin φ (F6): the spacing that gives ``step`` along an edge met at ``degrees``.
 
     >>> spacing_for(Length.parse("1 in"), 30).text
     '1/2 in'
@@ -45,7 +46,7 @@ def spacing_for(step: Length, degrees: float) -> Length:
 
 
 def slants(region: Region, families: Sequence[Family]) -> list[Slant]:
-    """The slants at which straight families meet the edges, the longest run of edges first."""
+    """The angles at which straight families meet the edges, those with the greatest total length of edges first."""
     runs: dict[float, float] = {}
     steps: dict[float, float] = {}
     for family in families:
@@ -65,12 +66,12 @@ def slants(region: Region, families: Sequence[Family]) -> list[Slant]:
 
 
 def takes_step(fill: Fill) -> bool:
-    """Whether a step along an edge can be typed instead of the spacing."""
+    """Whether the step along an edge can be typed instead of the spacing."""
     return "step" in type(fill).model_fields
 
 
 def step_is_typed(fill: Fill, slants: Sequence[Slant]) -> bool:
-    """Whether the step along the edge is what she has typed, and the spacing follows from it."""
+    """Whether the step along the edge was typed, so that the spacing follows from it."""
     step = getattr(fill, "step", None)
     return (
         isinstance(step, Length) and bool(slants) and abs(float(step.mm) - slants[0].step) < float(SAME_PLACE)

@@ -29,7 +29,8 @@ class Feature:
 
 @lru_cache(maxsize=64)
 def features_of(shape: ZoneShape) -> tuple[Feature, ...]:
-    """Corners first, in reading order, then where seams cross or end, middles of edges, the centre; each once."""
+    """Each feature once: corners in reading order, then places where seams cross or end, midpoints of edges, the
+    center."""
     region = shape.uncut
     found = [Feature(name, at) for name, at in zip(corner_names(region), region.corners, strict=True)]
     nodes = sorted(_crossings(shape), key=lambda p: (-round(p[1], 2), p[0]))
@@ -48,7 +49,7 @@ def features_of(shape: ZoneShape) -> tuple[Feature, ...]:
 
 
 def _crossings(shape: ZoneShape) -> set[Point]:
-    """Where seams inside the zone cross, and where they end."""
+    """Points where seams inside the zone cross or end."""
     seams = shape.seams
     if not seams:
         return set()

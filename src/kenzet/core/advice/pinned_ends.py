@@ -1,7 +1,7 @@
-"""A pinned end that costs travelling: what it costs, and which spacing near hers would end there by itself.
+"""The cost of a pinned start or end point, and nearby spacings with which the route ends there without a detour.
 
-Row direction back and forth: with one line more or less the way comes out at the other side. Spacings for as many are tried, even ones
-where there are any: planned, their route found, and told if less is travelled.
+Rows sewn back and forth end on the other side if there is one line more or fewer. Spacings that give such a count,
+evenly divided if possible, are planned and routed; those that need less travel are offered.
 """
 
 from __future__ import annotations
@@ -31,7 +31,8 @@ _OTHERWISE = {"centre line": ("centre gap",), "centre gap": ("centre line",)}
 
 @dataclass(frozen=True, slots=True)
 class Offer:
-    """``fill`` for zone ``zone`` draws ``many`` lines at a place in place of ``had``, and ``saved`` mm less are travelled."""
+    """``fill`` in zone ``zone`` draws ``many`` lines at a place instead of ``had``, and saves ``saved`` mm of
+    travel."""
 
     zone: str
     fill: Fill
@@ -41,15 +42,14 @@ class Offer:
 
 
 def _change(laid: QuiltLayout, offer: Offer) -> float:
-    """How much closer or wider its lines lie, as a share."""
+    """The relative change of the spacing."""
     had = laid.zone(offer.zone).fill
     return abs(float(offer.fill.spacing.mm / had.spacing.mm) - 1) if had else 0.0
 
 
 def _tried(laid: QuiltLayout, zone: str, drawing: Drawing) -> Iterable[Fill]:
-    """The zone's fill with a line more or less, or with a gap on the centre for a line; nothing for what is sewn on top of it or has
-    a fill of its own.
-    """
+    """The zone's fill with one line more or fewer, or with a gap in the center instead of a line. Empty if
+    something is sewn on top of the zone, or the place has a fill of its own."""
     plan = plan_zone(laid, zone)
     if plan is None or drawing.layer or drawing.hints or drawing.fill != plan.zone.fill:
         return
@@ -78,9 +78,8 @@ def _with(fill: Fill, spacing: Length, values: dict[str, str]) -> Fill:
 
 
 def _with_fill(laid: QuiltLayout, unit: SewingUnit, zone: str, fill: Fill) -> tuple[SewingUnit, int] | None:
-    """The same unit with another fill in ``zone``, and how many lines that draws at a place; None where it does not go, or
-    leaves a sliver along an edge.
-    """
+    """The same unit with another fill in ``zone``, and the number of lines at a place; None if the fill does not
+    fit or leaves a sliver along an edge."""
     try:
         other = laid.tried(with_zone(laid.quilt, zone, fill=fill))
         units = units_of(other)
@@ -99,14 +98,14 @@ def _with_fill(laid: QuiltLayout, unit: SewingUnit, zone: str, fill: Fill) -> tu
 
 @dataclass(frozen=True, slots=True)
 class PinCost:
-    """The pinned way travels ``extra`` mm more than where it may end as it suits; ``offers`` travel less."""
+    """With its pins, the route travels ``extra`` mm more than with free ends; ``offers`` need less travel."""
 
     extra: float
     offers: tuple[Offer, ...]
 
 
 def pin_cost(laid: QuiltLayout, one: UnitRoute) -> PinCost | None:
-    """What the pins of the unit cost, the best offers first; None where nothing is pinned or they could not be kept."""
+    """The cost of the unit's pins, the best offers first; None if nothing is pinned or the pins could not be kept."""
     if not one.pinned or len(one.unit.courses) > _MOST_LINES:
         return None
     costs, wishes = costs_of(laid.quilt.stitching), wishes_of(laid, one.unit)

@@ -1,4 +1,4 @@
-"""Recipes: fills that she keeps under a name, for any zone of any quilt."""
+"""Recipes: fills saved under a name, for any zone of any quilt."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ class Recipe(Frozen):
 
 
 class RecipeBook(Frozen):
-    """Recipes as they are carried from one Kenzet to another."""
+    """A file of recipes, to carry them from one Kenzet to another."""
 
     format: Literal["kenzet.recipes"] = "kenzet.recipes"
     version: Literal[1] = 1
@@ -29,7 +29,7 @@ class RecipeBook(Frozen):
 
 
 def beside(name: str, taken: set[str]) -> str:
-    """``name``, or with a number behind it where it is taken.
+    """``name``, or ``name`` with a number added if it is taken.
 
     >>> beside("Ripple", {"Ripple", "Ripple 2"}), beside("Ripple", set())
     ('Ripple 3', 'Ripple')

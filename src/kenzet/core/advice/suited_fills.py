@@ -1,6 +1,6 @@
-"""Help in choosing: every fill that suits a zone, at settings that are sensible there.
+"""Fills that suit a zone, each with settings that make sense there.
 
-Glossary: a fill is *suited* to a zone where its lines can be laid out in it and some of them can be sewn.
+Glossary: a fill *suits* a zone if its lines can be laid out in it and some of them can be sewn.
 """
 
 from __future__ import annotations
@@ -34,9 +34,8 @@ _GRAIN = MM_PER["in"] / 16
 def suited(
     laid: QuiltLayout, key: str, kind: str, given: dict[str, object] | None = None, place: str = ""
 ) -> TriedFill | None:
-    """A fill of ``kind`` at settings sensible in zone ``key``: those of ``given`` that fit, else its own, as large
-    as they are or halved until some lines fit. None where it does not suit the zone.
-    """
+    """A fill of ``kind`` with settings that suit zone ``key``: the values of ``given`` that apply, else the fill's
+    defaults; all lengths are halved until some lines fit. None if it does not suit the zone."""
     zone = laid.zone(key)
     shape = (laid.shape_at(zone, place) if place else None) or laid.shapes(zone)[0]
     place = place if place in shape.places else shape.places[0]
@@ -59,9 +58,10 @@ def gallery(
 
 @dataclass(frozen=True, slots=True)
 class Effort:
-    """What a fill asks of her at one place: minutes in all and at the ``needle``, lines, lines to draw, thread stops, and how hard it is.
+    """The work of a fill at one place: ``minutes`` in total and at the ``needle``, lines, lines to mark, thread cuts,
+    and ``ease``.
 
-    ``ease`` is 1 for straight lines, 2 with pivots, 3 with curves along a ruler, 4 freehand.
+    ``ease`` is 1 for straight lines, 2 with pivots, 3 with curves along a ruler, 4 for freehand.
     """
 
     minutes: float
@@ -73,11 +73,12 @@ class Effort:
 
 
 _MARK_S = 15.0
-"""To draw a line; ours."""
+"""Seconds to mark a line (our estimate)."""
 
 
 def needle_minutes(plan: ZonePlan, drawing: Drawing, stitching: Stitching) -> tuple[float, int]:
-    """F42 at one place at her pace, without travelling, thread stops and marks; and the ``ease`` of ``Effort``."""
+    """F42 for one place at the quilter's pace, without travel, thread cuts and marking; and the ``ease`` of
+    ``Effort``."""
     pace = stitching.pace
     pivots, on_arcs = turns_along([trace.path for trace in drawing.traces])
     curved = on_arcs.sum() > len(on_arcs) / 2
@@ -97,7 +98,8 @@ def needle_minutes(plan: ZonePlan, drawing: Drawing, stitching: Stitching) -> tu
 
 
 def effort(plan: ZonePlan, drawing: Drawing, stitching: Stitching) -> Effort:
-    """An estimate for one place at her pace: needle time, pivots, ruler shifts, thread stops and marks (F42)."""
+    """An estimate for one place at the quilter's pace: needle time, pivots, ruler shifts, thread cuts and marks
+    (F42)."""
     needle, ease = needle_minutes(plan, drawing, stitching)
     marks = len(plan.references(drawing).marked) if drawing.fill.sewn else drawing.lines
     stops = thread_stops(drawing, float(stitching.longest_step.mm) if stitching.steps == "allowed" else 0.0)
@@ -106,9 +108,10 @@ def effort(plan: ZonePlan, drawing: Drawing, stitching: Stitching) -> Effort:
 
 
 def thread_stops(drawing: Drawing, step: float = 0.0) -> int:
-    """How often the thread is cut, an estimate: lines that end on an edge go on along it, and rings that lie no farther apart than
-    ``step`` mm are stepped to: one run a piece. Each other ring, and each line that ends inside, is a run of its own (F34 gives the
-    exact number).
+    """An estimate of the thread cuts; F34 gives the exact number.
+
+    Lines that end on an edge are connected along it, and rings no farther apart than ``step`` mm by a step: one
+    run for each piece. Every other ring, and each line that ends inside, is a run of its own.
     """
     if drawing.hints:
         return len(drawing.region.pieces)
@@ -126,7 +129,7 @@ def thread_stops(drawing: Drawing, step: float = 0.0) -> int:
 
 
 def candidates(kind: str, given: dict[str, object] | None = None) -> Iterable[Fill]:
-    """Settings to try one after another: hers, then the fill's own, halved and halved again."""
+    """Settings to try in turn: the given ones, then the fill's defaults, halved and halved again."""
     if given and given.get("kind") == kind:
         yield default_fill(kind, given)
     elif given:
@@ -139,7 +142,7 @@ def candidates(kind: str, given: dict[str, object] | None = None) -> Iterable[Fi
 
 
 def scaled(fill: Fill, share: Fraction) -> Fill:
-    """``fill`` with all its lengths times ``share``, to whole sixteenths."""
+    """``fill`` with all its lengths multiplied by ``share``, rounded to sixteenths of an inch."""
     if share == 1:
         return fill
     lengths = {
@@ -151,7 +154,7 @@ def scaled(fill: Fill, share: Fraction) -> Fill:
 
 
 def shows(drawing: Drawing) -> bool:
-    """Whether it is more than crumbs in the zone, and no more than can be looked at."""
+    """Whether the lines are more than scraps in the zone, and not too many to be looked at."""
     if drawing.hints:
         return True
     long = (
@@ -161,7 +164,7 @@ def shows(drawing: Drawing) -> bool:
 
 
 def try_fill(laid: QuiltLayout, key: str, fill: Fill, shape: ZoneShape, place: str) -> TriedFill | None:
-    """``fill`` in one shape of a zone; None where it cannot be laid out there."""
+    """``fill`` in one shape of a zone; None if it cannot be laid out there."""
     site = site_at(shape, place, laid.middle)
     try:
         check_hollow(fill, site, kit_of(laid, laid.zone(key)))
@@ -175,12 +178,12 @@ def try_fill(laid: QuiltLayout, key: str, fill: Fill, shape: ZoneShape, place: s
 
 @dataclass(frozen=True)
 class TriedFill:
-    """A fill tried in a zone: its plan, of one place only."""
+    """A fill tried in a zone, with a plan of one place only."""
 
     fill: Fill
     plan: ZonePlan
 
     @property
     def drawing(self) -> Drawing:
-        """What it looks like there."""
+        """The drawing of that place."""
         return self.plan.drawings[0]

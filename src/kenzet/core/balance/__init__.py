@@ -1,1 +1,2 @@
-"""What she decides by feel, as figures: how firm it gets, what stands up, what the eye sees first, whether the thread shows."""
+"""Figures for what is usually judged by feel: how firm the quilt gets, what stands up, what the eye sees first,
+whether the thread shows."""

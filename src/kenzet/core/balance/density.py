@@ -1,8 +1,8 @@
-"""How firm the quilting makes each zone, and a map of it (F13): mm of stitching on a mm² of quilt.
+"""How firm the quilting makes each zone, and a map of it (F13): mm of stitching for each mm² of quilt.
 
-In words for the use: what lies flat and stiff in a garment is wanted there, and is too much on a bed. Lines as far apart as the foot
-is wide (1/4 in: 4 in on a square inch) lie flat and stiff; two or three times that is soft; several inches are the softest.
-The limits between the words are ours; a batting that feels firmer than most reaches each of them with fewer lines.
+The words depend on the use: flat and stiff suits a garment and is too much on a bed. Lines 1/4 in apart (4 in per
+sq in) are flat and stiff, two or three times that is soft, several inches are the softest. The limits between the
+words are our choice; a firm batting reaches each of them with fewer lines.
 """
 
 from __future__ import annotations
@@ -28,7 +28,7 @@ from kenzet.core.top.quilt_layout import QuiltLayout
 Hand = Literal["open", "loose", "soft", "firm", "stiff"]
 HANDS: tuple[Hand, ...] = ("open", "loose", "soft", "firm", "stiff")
 OPEN = 0.02 / INCH
-"""mm by mm²: less is no quilting at all."""
+"""mm for each mm²: below this a zone counts as not quilted."""
 # in on a square inch: from where on it is soft, firm, stiff
 _BED, _LAP, _WORN, _WALL = (0.6, 1.6, 3.0), (0.6, 2.0, 3.5), (0.8, 2.5, 5.0), (1.0, 3.0, 6.0)
 _FROM: Mapping[Use, tuple[float, float, float]] = {
@@ -37,21 +37,21 @@ _FROM: Mapping[Use, tuple[float, float, float]] = {
 WANTS_SOFT: frozenset[Use] = frozenset(("bed", "baby", "lap"))
 WANTS_EVEN: frozenset[Use] = frozenset(("garment or bag",))
 SCALE = 2 * INCH
-"""mm: about so much of the quilt a figure of the map is the mean of."""
+"""mm: the map averages over about this distance."""
 _CELL = INCH / 4
 _MOST_CELLS = 250_000
 _EDGE = 1.5  # times the scale: what lies farther away counts for nothing
 
 
 def limits(use: Use, batting: Batting) -> tuple[float, float, float]:
-    """From which mm by mm² on it is soft, firm and stiff for that use, on that batting."""
+    """The densities (mm for each mm²) from which a zone is soft, firm and stiff for that use, on that batting."""
     soft, firm, stiff = _FROM[use]
     usual = INCH * batting.firmness / 100
     return soft / usual, firm / usual, stiff / usual
 
 
 def hand(density: float, use: Use, batting: Batting) -> Hand:
-    """How mm by mm² feels for that use, on that batting.
+    """How a density (mm for each mm²) feels for that use, on that batting.
 
     >>> [hand(inches / INCH, "bed", Batting()) for inches in (0, 0.5, 1, 2, 4)]
     ['open', 'loose', 'soft', 'firm', 'stiff']
@@ -64,14 +64,14 @@ def hand(density: float, use: Use, batting: Batting) -> Hand:
 
 
 def cloth_zones(laid: QuiltLayout) -> tuple[str, ...]:
-    """Every zone of the cloth that lies anywhere: no lines that are only laid over others."""
+    """The zones that hold cloth and have at least one place; zones that only lay lines over others are left out."""
     zones = laid.quilt.zones.items()
     return tuple(key for key, zone in zones if laid.is_laid(zone) and not zone.holds_no_cloth)
 
 
 @dataclass(frozen=True, slots=True)
 class ZoneDensity:
-    """A zone's mm by mm², its mm² and how it feels; 0 where it is open."""
+    """A zone's density (mm for each mm²; 0 if it is not quilted), its area in mm², and how it feels."""
 
     key: str
     density: float
@@ -80,7 +80,7 @@ class ZoneDensity:
 
 
 def zone_densities(laid: QuiltLayout, plans: Mapping[str, ZonePlan]) -> list[ZoneDensity]:
-    """Of each zone over all its places, the densest first."""
+    """The density of each zone over all its places, the densest first."""
     found = []
     for key in cloth_zones(laid):
         shapes = laid.shapes(laid.zone(key))
@@ -93,14 +93,15 @@ def zone_densities(laid: QuiltLayout, plans: Mapping[str, ZonePlan]) -> list[Zon
 
 @dataclass(frozen=True, slots=True)
 class Spread:
-    """How even a quilt is: the mean mm by mm², and the standard deviation as a share of it, both by area."""
+    """How even a quilt is: the mean density (mm for each mm²) and its standard deviation as a share of the mean,
+    both weighted by area."""
 
     mean: float
     share: float
 
 
 def spread(found: list[ZoneDensity]) -> Spread:
-    """J4, over what lies in zones.
+    """J4, for the area that lies in zones.
 
     >>> spread([ZoneDensity("a", 3.0, 1.0, "firm"), ZoneDensity("b", 1.0, 1.0, "soft")])
     Spread(mean=2.0, share=0.5)
@@ -115,14 +116,16 @@ def spread(found: list[ZoneDensity]) -> Spread:
 
 @dataclass(frozen=True)
 class DensityMap:
-    """mm by mm² about every cell of ``raster``, (rows, columns); row 0 is the quilt's upper edge."""
+    """The density (mm for each mm²) around every cell of ``raster``, (rows, columns); row 0 is the quilt's upper
+    edge."""
 
     raster: Raster
     values: NDArray[np.float64]
 
 
 def density_map(laid: QuiltLayout) -> DensityMap:
-    """The mean about each cell, near ones counting more (a bell as wide as ``SCALE``); cells beyond the quilt count for nothing."""
+    """The mean density around each cell, weighted by a bell curve of width ``SCALE``; cells outside the quilt are
+    ignored."""
     width, height = laid.top.width, laid.top.height
     wide = max(_CELL, (width * height / _MOST_CELLS) ** 0.5)
     raster = Raster(max(round(height / wide), 1), max(round(width / wide), 1), wide)
@@ -137,14 +140,14 @@ def density_map(laid: QuiltLayout) -> DensityMap:
 
 
 def _steps(line: Floats, step: float) -> tuple[Floats, Floats]:
-    """Short pieces of a polyline: their middles, and mm of each."""
+    """A polyline cut into short pieces: their midpoints, and the length of each in mm."""
     points = along(line, step)
     pieces = np.diff(points, axis=0)
     return (points[1:] + points[:-1]) / 2, np.hypot(pieces[:, 0], pieces[:, 1])
 
 
 def _add_textures(sewn: NDArray[np.float64], laid: QuiltLayout, raster: Raster) -> None:
-    """What is quilted freehand is as dense as its fill says wherever it lies."""
+    """Adds freehand fills with the density that they claim, everywhere they lie."""
     for plan in plan_quilt(laid).values():
         for drawing in plan.drawings:
             if drawing.fill.claimed_density is None or not drawing.fill.sewn:
@@ -154,7 +157,7 @@ def _add_textures(sewn: NDArray[np.float64], laid: QuiltLayout, raster: Raster) 
 
 
 def _bell(size: int, wide: float) -> NDArray[np.float64]:
-    """What each cell of a row counts for each other one: (size, size), every row's sum is 1."""
+    """The weight of every cell of a row for each other one: (size, size); every row sums to 1."""
     away = (np.arange(size)[:, None] - np.arange(size)) * wide
     weight = np.where(np.abs(away) <= _EDGE * SCALE, np.exp(-2 * (away / SCALE) ** 2), 0.0)
     return np.asarray(weight / weight.sum(axis=1, keepdims=True))

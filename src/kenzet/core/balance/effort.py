@@ -1,4 +1,4 @@
-"""What each zone, block and kind of fill asks of her, where its places lie, and what saves most (F42, J8, J28)."""
+"""The work in each zone, block and kind of fill, where they lie, and which change saves most (F42, J8, J28)."""
 
 from __future__ import annotations
 
@@ -24,12 +24,13 @@ from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.texts import tr
 
 COARSE, FINE = 1.5, 5.0
-"""A motif that is not this often as narrow as its patch is too large for it; one of less than so many mm is too fine to be read."""
+"""A motif is too large for its patch if the patch is not at least ``COARSE`` times as wide; too fine to be read if
+it is below ``FINE`` mm."""
 
 
 @dataclass(frozen=True, slots=True)
 class Asked:
-    """Minutes at the needle, thread stops, and how many places of it there are in the quilt."""
+    """Minutes at the needle, thread cuts, and the number of places in the quilt."""
 
     minutes: float
     stops: int
@@ -38,9 +39,9 @@ class Asked:
 
 @dataclass(frozen=True, slots=True)
 class Accent:
-    """A kind of fill: how often it lies in the quilt, its mm², what it asks, and the middle of its places, as a share of the quilt's width and
-    height from the centre: (0, 0) is in balance, (0.5, 0) is all at the right edge.
-    """
+    """A kind of fill: in how many places of the quilt it lies, its area in mm², its minutes at the needle, and the
+    center of its places relative to the quilt's center, as shares of width and height: (0, 0) is balanced,
+    (0.5, 0) is all at the right edge."""
 
     label: str
     places: int
@@ -50,12 +51,13 @@ class Accent:
 
     @property
     def away(self) -> float:
-        """How far out of balance it is, in shares of the quilt."""
+        """Its distance from balance, as a share of the quilt."""
         return float(np.hypot(*self.off))
 
 
 def asked(laid: QuiltLayout, plan: ZonePlan) -> Asked:
-    """Of a whole zone over the quilt: its own lines at the needle. Threads run on from zone to zone: their ends are those of blocks."""
+    """The needle time of a whole zone over the quilt. Thread cuts are left out: threads run on from zone to zone,
+    so they belong to blocks."""
     minutes, places = 0.0, set[str]()
     for drawing in plan.drawings:
         minutes += needle_minutes(plan, drawing, laid.quilt.stitching)[0] * len(drawing.places)
@@ -64,9 +66,8 @@ def asked(laid: QuiltLayout, plan: ZonePlan) -> Asked:
 
 
 def by_block(laid: QuiltLayout, route: QuiltRoute) -> dict[str, Asked]:
-    """Of one placing of each part on its way through the quilt, the mean of all, by the name of the part, what takes longest in the quilt
-    first.
-    """
+    """By the name of each part: the mean work at one of its places along the route through the quilt. The part
+    with the greatest total comes first."""
     kit, stitching = laid.quilt.kit, laid.quilt.stitching
     spent: dict[str, list[tuple[float, int]]] = {}
     for visit in route.visits:
@@ -85,7 +86,8 @@ def by_block(laid: QuiltLayout, route: QuiltRoute) -> dict[str, Asked]:
 
 
 def threads_by_zone(route: QuiltRoute) -> Counter[str]:
-    """How many threads begin in each zone on the way, by its key: where a thread is cut, the zone in which the next one is first sewn asked for it."""
+    """How many threads begin in each zone along the route, by zone key: a thread cut counts for the zone where the
+    next thread starts."""
     found: Counter[str] = Counter()
     for number, visit in enumerate(route.visits):
         one = route.routes[visit.route]
@@ -101,7 +103,7 @@ def threads_by_zone(route: QuiltRoute) -> Counter[str]:
 
 
 def accents(laid: QuiltLayout, plans: Mapping[str, ZonePlan]) -> list[Accent]:
-    """Every kind of fill, the rarest first."""
+    """Every kind of fill, the one with the fewest places first."""
     spots: dict[type[Fill], list[tuple[float, float, float]]] = {}
     minutes: dict[type[Fill], float] = {}
     for plan in plans.values():
@@ -125,8 +127,10 @@ def accents(laid: QuiltLayout, plans: Mapping[str, ZonePlan]) -> list[Accent]:
 def moved(
     laid: QuiltLayout, plans: Mapping[str, ZonePlan], label: str, zone: str
 ) -> tuple[QuiltLayout, Fill]:
-    """The quilt with a kind of fill in ``zone`` too, as it is where most of it lies, and that fill. Raises Unknown where there is no such kind, BadValue where it does not
-    fit.
+    """The quilt with the kind of fill ``label`` in ``zone`` too, with the settings it has over the largest area, and
+    that fill.
+
+    Raises Unknown if there is no such kind, BadValue if it does not fit.
     """
     areas: dict[str, tuple[float, Fill]] = {}
     for key, plan in plans.items():
@@ -145,7 +149,7 @@ def moved(
 
 
 def _spots(drawing: Drawing) -> list[tuple[float, float, float]]:
-    """The middle of the region at each place, on the quilt, and its mm²."""
+    """The centroid of the region at each place, in the quilt's coordinates, and its area in mm²."""
     area = drawing.region.area
     middle = np.array([[area.centroid.x, area.centroid.y]])
     return [
@@ -155,7 +159,7 @@ def _spots(drawing: Drawing) -> list[tuple[float, float, float]]:
 
 
 def scale_trouble(drawing: Drawing) -> str:
-    """ "coarse" where the fill is too large for the patch to be read, "fine" where it is too small to be; else ""."""
+    """ "coarse" if the fill is too large for its patch to be read, "fine" if it is too small; else ""."""
     fill = drawing.fill
     if not fill.sewn or not fill.is_spaced or fill.in_the_ditch or fill.claimed_density is not None:
         return ""

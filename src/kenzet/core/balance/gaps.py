@@ -1,6 +1,7 @@
-"""The widest gaps of the quilt (F44), ranked, each with its place: in filled zones, in zones left open, and on cloth that is in no zone.
+"""The widest gaps of the quilt (F44), ranked, each with its place: in filled zones, in zones without quilting, and on
+cloth outside any zone.
 
-A gap ends at the edge of its zone, as F44 has it: the seam, or the stitching beside it, holds the layers there.
+A gap ends at the edge of its zone, as in F44: the seam, or the stitching beside it, holds the layers there.
 """
 
 from __future__ import annotations
@@ -25,8 +26,10 @@ _LEAST = 25.0  # mm²: cloth that is smaller is a rest along an edge
 
 @dataclass(frozen=True, slots=True)
 class Gap:
-    """The widest circle without a stitch: ``width`` mm, ``at`` its middle on the quilt, mm; ``zone`` is empty where the cloth is in no
-    zone. ``left_out`` lines of the zone are not sewn there because they are short; ``places`` says how often it comes.
+    """The widest circle without a stitch: ``width`` mm, centered ``at`` on the quilt, mm; ``zone`` is empty if the
+    cloth is in no zone.
+
+    ``left_out`` lines of the zone are too short to be sewn there; ``places`` is how many places have the same gap.
     """
 
     zone: str
@@ -39,7 +42,8 @@ class Gap:
 
 
 def gaps(laid: QuiltLayout, plans: Mapping[str, ZonePlan]) -> list[Gap]:
-    """One for each drawing, each open shape and each part with cloth in no zone, the widest first."""
+    """One gap for each drawing, for each shape without quilting and for each part with cloth outside any zone, the
+    widest first."""
     found = [*_filled(plans), *_open(laid, plans), *_in_no_zone(laid)]
     return sorted(found, key=lambda gap: -gap.width)
 
@@ -56,7 +60,7 @@ def _filled(plans: Mapping[str, ZonePlan]) -> Iterable[Gap]:
 
 
 def _open(laid: QuiltLayout, plans: Mapping[str, ZonePlan]) -> Iterable[Gap]:
-    """Zones, or some places of a zone, that have no lines."""
+    """Gaps of zones, or of some places of a zone, that have no lines."""
     for key, zone in laid.quilt.zones.items():
         if not laid.is_laid(zone) or zone.on_top:
             continue
@@ -72,7 +76,7 @@ def _open(laid: QuiltLayout, plans: Mapping[str, ZonePlan]) -> Iterable[Gap]:
 
 
 def _in_no_zone(laid: QuiltLayout) -> Iterable[Gap]:
-    """What of each part is in no zone where it lies first."""
+    """Gaps of the cloth of each part that is in no zone, at the first place of the part."""
     over_all = _covered(laid.shapes(zone) for zone in laid.quilt.zones.values() if zone.part == TOP)
     for part in laid.top.parts.values():
         zones = [zone for zone in laid.quilt.zones.values() if zone.part == part.of and laid.is_laid(zone)]
@@ -95,7 +99,7 @@ def _in_no_zone(laid: QuiltLayout) -> Iterable[Gap]:
 
 
 def _covered(shapes: Iterable[tuple[ZoneShape, ...]]) -> BaseGeometry:
-    """The cloth of zones, with what an edge cuts off them."""
+    """The cloth that lies in zones, including what their margins leave unquilted."""
     return shapely.union_all([shape.uncut.area for each in shapes for shape in each])
 
 

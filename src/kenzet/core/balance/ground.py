@@ -1,7 +1,7 @@
-"""The raster that the whole quilt is weighed on: which zone each pixel belongs to, and how high the cloth stands there.
+"""A raster of the whole quilt: which zone each pixel belongs to, and how high the cloth stands there.
 
-Glossary: *label* k of a pixel says that the k-th zone of the quilt lies there, ``NONE`` that none does; what is sewn on top
-of another zone is labeled only where no other lies.
+Glossary: a pixel's *label* k means that the k-th zone of the quilt lies there, ``NONE`` that none does. A zone
+sewn on top of another is labeled only where no other zone lies.
 """
 
 from __future__ import annotations
@@ -22,7 +22,7 @@ from kenzet.core.top.quilt_layout import QuiltLayout
 Labels = NDArray[np.int16]
 NONE = -1
 STRIP = INCH
-"""mm: zones with so much between them that is in no zone still lie beside each other."""
+"""mm: zones no farther apart than this, with cloth of no zone between them, still count as neighbors."""
 _ALL, _ON, _BACK = slice(None), slice(1, None), slice(None, -1)
 _SHIFTS = (
     ((_ALL, _ON), (_ALL, _BACK)),
@@ -35,19 +35,19 @@ _LONGER = 640  # pixels along the longer side
 
 @dataclass(frozen=True)
 class Weighed:
-    """A quilt on its raster: ``keys`` are the zones by label."""
+    """A quilt on its raster. The label of a zone is its index in ``keys``."""
 
     laid: QuiltLayout
     raster: Raster
 
     @cached_property
     def keys(self) -> tuple[str, ...]:
-        """Every zone of the cloth that lies anywhere."""
+        """The zones that hold cloth and have at least one place."""
         return cloth_zones(self.laid)
 
     @cached_property
     def labels(self) -> Labels:
-        """(rows, columns)."""
+        """The label of each pixel, (rows, columns)."""
         found: Labels = np.full((self.raster.rows, self.raster.columns), NONE, dtype=np.int16)
         for k in sorted(range(len(self.keys)), key=lambda k: self.laid.zone(self.keys[k]).on_top):
             for shape in self.laid.shapes(self.laid.zone(self.keys[k])):
@@ -62,12 +62,13 @@ class Weighed:
 
     @property
     def heights(self) -> Heights:
-        """mm over the stitches at every pixel, of the whole quilt."""
+        """How high the cloth stands above the stitches at every pixel, mm."""
         return self._cloth[0]
 
     @cached_property
     def beside(self) -> NDArray[np.int64]:
-        """How many pixel sides each zone shares with each other, over a strip in no zone too: (zones, zones), symmetrical."""
+        """The number of pixel sides that each two zones share, also across a strip of no zone: (zones, zones),
+        symmetric."""
         many, labels = len(self.keys), self._grown()
         found = np.zeros((many, many), dtype=np.int64)
         for one, other in ((labels[:, 1:], labels[:, :-1]), (labels[1:], labels[:-1])):
@@ -76,7 +77,7 @@ class Weighed:
         return np.asarray(found + found.T)
 
     def _grown(self) -> Labels:
-        """The labels, each spread over cloth in no zone for half of ``STRIP``."""
+        """The labels, each spread by half of ``STRIP`` into the cloth that is in no zone."""
         labels = self.labels.copy()
         for _ in range(max(round(STRIP / 2 / self.raster.wide), 1)):
             before = labels.copy()
@@ -88,12 +89,12 @@ class Weighed:
 
     @property
     def loft(self) -> float:
-        """mm that the batting rises to at most."""
+        """The greatest height of the batting, mm."""
         return float(self.laid.quilt.kit.batting.thickness.mm)
 
     @property
     def pixel(self) -> float:
-        """mm² of a pixel."""
+        """The area of a pixel, mm²."""
         return self.raster.wide**2
 
 

@@ -1,4 +1,4 @@
-"""Which pixels of a raster a shape covers wherever it lies."""
+"""Which pixels of a raster a shape covers at each of its places."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ Pixels = tuple[slice, slice, Mask]
 
 
 def pixels(raster: Raster, shape: ZoneShape, places: Iterable[str]) -> Iterator[Pixels]:
-    """At each place the rows and columns about a shape, and which of their pixels have their middle in it."""
+    """For each place: the rows and columns around the shape, and which of these pixels have their center in it."""
     height = raster.rows * raster.wide
     for place in places:
         placing = shape.part.places[place]

@@ -1,7 +1,7 @@
-"""Flat and puffy: how high each zone stands, what it stands beside, and what the eye sees first.
+"""Flat and puffy: how high each zone stands, what lies beside it, and what the eye sees first.
 
-Glossary: a zone's *rise* is the mean height of its cloth as a share of the batting's loft. Two zones *look alike* where neither is so many
-times as densely quilted as the other as she wants (J3; two times is ours).
+Glossary: a zone's *rise* is the mean height of its cloth as a share of the batting's loft. Two zones *look alike*
+if the ratio of their densities is below the one that the quilter asks for (J3; the default of two is our choice).
 """
 
 from __future__ import annotations
@@ -17,9 +17,9 @@ from kenzet.core.balance.ground import NONE, Weighed
 from kenzet.core.tolerances import DIVISOR
 
 HIGH = 0.5
-"""Of the loft: cloth that stands higher is puffy."""
+"""Share of the loft above which cloth counts as puffy."""
 FLAT = 0.3
-"""Of the loft: where nearly nothing stands higher, all of the zone lies flat."""
+"""Share of the loft: if nearly nothing in a zone is higher, all of it counts as flat."""
 _NEARLY_ALL = 97.0  # per cent
 _LEAST_SHARED = 0.02  # of a zone's border: less is a touch at a corner
 _DOWN = 0.45  # what is busy hides of the quilting, as a factor on what is seen
@@ -39,7 +39,7 @@ class Standing:
 
 
 def standings(ground: Weighed) -> list[Standing]:
-    """Of every zone that covers a pixel, the highest first."""
+    """Every zone that covers at least one pixel, the highest first."""
     labels, loft = ground.labels, max(ground.loft, DIVISOR)
     rise = ground.heights / np.float32(loft)
     found = []
@@ -54,7 +54,8 @@ def standings(ground: Weighed) -> list[Standing]:
 
 @dataclass(frozen=True, slots=True)
 class Pair:
-    """Two zones that lie beside each other, the denser first; ``ratio`` of their densities, None where one is open; ``rises`` of both."""
+    """Two neighboring zones, the denser first; ``ratio`` of their densities (None if one is not quilted) and the
+    ``rises`` of both."""
 
     dense: str
     loose: str
@@ -62,12 +63,12 @@ class Pair:
     rises: tuple[float, float]
 
     def alike(self, least: float) -> bool:
-        """Whether they will look alike for her who wants that ratio."""
+        """Whether the ratio of densities is below ``least``."""
         return self.ratio is not None and self.ratio < least
 
 
 def pairs(ground: Weighed, densities: Sequence[ZoneDensity], found: Sequence[Standing]) -> list[Pair]:
-    """All neighbors, those least told apart first."""
+    """All pairs of neighboring zones, the least different first."""
     dense = {one.key: one.density for one in densities}
     rise = {one.key: one.rise for one in found}
     beside = ground.beside
@@ -87,9 +88,8 @@ def pairs(ground: Weighed, densities: Sequence[ZoneDensity], found: Sequence[Sta
 
 @dataclass(frozen=True, slots=True)
 class Seen:
-    """How much a zone draws the eye, 0 to 1, and what it is made of: how much it stands out in relief against its neighbors (0 to 1),
-    CIEDE2000 of thread and cloth, its share of the quilt, and the share of it on busy prints.
-    """
+    """How strongly a zone draws the eye (``weight``, 0 to 1) and why: its relief against its neighbors (0 to 1),
+    CIEDE2000 of thread and cloth, its share of the quilt, and the share of it that is a busy print."""
 
     key: str
     weight: float
@@ -102,7 +102,8 @@ class Seen:
 def seen_first(
     ground: Weighed, found: Sequence[Standing], thread: Mapping[str, float], busy: Mapping[str, float]
 ) -> list[Seen]:
-    """Ranked. ``thread`` is CIEDE2000 of the thread on each zone's cloth, ``busy`` the share of it that is on busy prints. The weights are ours."""
+    """All zones, the most visible first. ``thread`` is CIEDE2000 of the thread on each zone's cloth, ``busy`` the
+    zone's share of busy prints. The weights are our choice."""
     rise = np.zeros(len(ground.keys))
     for one in found:
         rise[ground.keys.index(one.key)] = one.rise
@@ -123,7 +124,7 @@ def seen_first(
 
 
 def busy_shares(ground: Weighed) -> dict[str, float]:
-    """Of each zone the share of its cloth that is a busy print, by area."""
+    """For each zone, the share of its area that is a busy print."""
     quilt, found = ground.laid.quilt, {}
     for key, areas in fabric_areas(ground).items():
         busy = sum(
@@ -136,7 +137,7 @@ def busy_shares(ground: Weighed) -> dict[str, float]:
 
 
 def fabric_areas(ground: Weighed) -> dict[str, dict[str, float]]:
-    """mm² of each fabric in each zone, over all places."""
+    """For each zone, the area of each fabric in mm², over all places."""
     found: dict[str, dict[str, float]] = {}
     for key in ground.keys:
         areas: dict[str, float] = {}

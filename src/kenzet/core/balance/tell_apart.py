@@ -1,7 +1,7 @@
-"""How two zones that look alike are told apart: another spacing for one of them, such that none of its other neighbors looks like it then.
+"""A new spacing for one of two zones that look alike, such that it does not look like its other neighbors either.
 
-A zone's density is taken to go as one by its spacing, which holds for lines, grids and echoes; what is shown after the change is
-planned again.
+The density is assumed to be inversely proportional to the spacing, which holds for lines, grids and echoes; the
+figures shown after the change come from a new plan.
 """
 
 from __future__ import annotations
@@ -18,12 +18,12 @@ from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.top.quilt_layout import QuiltLayout
 
 LEAST = MM_PER["in"] / 4
-"""mm: nobody is told to sew closer lines."""
+"""mm: closer lines than these are never proposed."""
 
 
 @dataclass(frozen=True, slots=True)
 class Respacing:
-    """A zone's other spacing, exact mm, and how many pairs of the quilt look alike then."""
+    """A new spacing for a zone, exact mm, and how many pairs of the quilt look alike with it."""
 
     zone: str
     spacing: Fraction
@@ -39,9 +39,8 @@ def tell_apart(
     reads: float,
     grain: Fraction,
 ) -> Respacing | None:
-    """The spacing, a whole number of ``grain``, that leaves the fewest pairs alike, the wider one of two; None where none leaves fewer
-    than there are.
-    """
+    """The spacing, a whole multiple of ``grain``, that leaves the fewest pairs alike, the wider one if two are
+    equal; None if none reduces their number."""
     beside = [(one.dense, one.loose) for one in pairs]
     now = _alike(densities, beside, reads)
     found = []
@@ -69,7 +68,8 @@ def _alike(densities: Mapping[str, float], beside: Iterable[tuple[str, str]], re
 def _tries(
     plans: Mapping[str, ZonePlan], densities: Mapping[str, float], pair: Pair, reads: float, grain: Fraction
 ) -> Iterable[tuple[str, Fraction]]:
-    """Either zone so much less or so much more dense than the other."""
+    """For either zone of the pair, the spacings that make it less dense or denser than the other by the ratio
+    ``reads``."""
     for zone, other in ((pair.loose, pair.dense), (pair.dense, pair.loose)):
         fill = plans[zone].drawings[0].fill
         if not fill.is_spaced or fill.claimed_density is not None or not densities[zone]:

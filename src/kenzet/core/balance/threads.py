@@ -1,7 +1,7 @@
 """Whether thread shows: CIEDE2000 of each thread on each fabric, and which thread suits best.
 
-Below ``HIDES`` an eye at arm's length hardly finds the line, above ``SHOWS`` it is drawn on the cloth; between, it blends. The limits are
-ours. The computing is the library's; the tests hold it against the published pairs.
+Below ``HIDES`` the line is hardly visible at arm's length, above ``SHOWS`` it stands out; between, it blends. The
+limits are our choice. The color difference is a library's; the tests check it against the published pairs.
 """
 
 from __future__ import annotations
@@ -35,7 +35,7 @@ def difference(one: str, other: str) -> float:
 
 
 def look(far: float) -> Look:
-    """What that difference looks like.
+    """How visible a thread with that difference is.
 
     >>> look(3), look(12), look(40)
     ('hides', 'blends', 'shows')
@@ -45,7 +45,8 @@ def look(far: float) -> Look:
 
 @dataclass(frozen=True, slots=True)
 class ThreadOn:
-    """A thread on every fabric that is quilted: CIEDE2000 by fabric; ``mean`` by area, ``most`` on the fabric where it shows most."""
+    """A thread on every quilted fabric: CIEDE2000 by fabric (``on``), the ``mean`` by area, the ``most`` on any
+    fabric, and the light fabrics ``through`` which a dark thread may be visible."""
 
     key: str
     thread: Thread
@@ -58,9 +59,7 @@ class ThreadOn:
 def compared(
     threads: Mapping[str, Thread], fabrics: Mapping[str, Fabric], areas: Mapping[str, float]
 ) -> list[ThreadOn]:
-    """Each thread on the fabrics of ``areas`` (mm² that is quilted of each), the one that shows least first; ``through`` are light
-    fabrics through which a dark thread may be seen.
-    """
+    """Each thread on the fabrics of ``areas`` (quilted mm² of each), the least visible first."""
     cloths = {key: fabric for key, fabric in fabrics.items() if areas.get(key)}
     whole = max(sum(areas[key] for key in cloths), DIVISOR)
     found = []
@@ -74,7 +73,7 @@ def compared(
 
 
 def on_cloth(colour: str, fabrics: Mapping[str, Fabric], areas: Mapping[str, float]) -> float:
-    """The mean CIEDE2000 of a thread on a zone's cloth, by area; 0 where it has none."""
+    """The mean CIEDE2000 of a thread on a zone's cloth, by area; 0 if the zone has no cloth."""
     known = [
         (difference(colour, fabrics[name].colour), area) for name, area in areas.items() if name in fabrics
     ]
@@ -84,9 +83,8 @@ def on_cloth(colour: str, fabrics: Mapping[str, Fabric], areas: Mapping[str, flo
 
 @dataclass(frozen=True, slots=True)
 class ByZone:
-    """The thread for each zone that shows least there, how often the thread is changed if the zones are sewn one after another, and the mean
-    CIEDE2000 that this saves against the best one for all.
-    """
+    """``choice`` is the least visible thread for each zone, ``changes`` how often the thread is changed if the
+    zones are sewn in turn, ``saves`` the reduction of the mean CIEDE2000 compared with the best single thread."""
 
     choice: Mapping[str, str]
     changes: int
@@ -100,7 +98,8 @@ def by_zone(
     best: str,
     places: Sequence[str] = (),
 ) -> ByZone:
-    """``zones`` has mm² of each fabric by zone; ``best`` is the thread for all. ``places`` are zones in the order in which they are sewn."""
+    """``zones`` has mm² of each fabric by zone; ``best`` is the best single thread. ``places`` are zones in sewing
+    order."""
     choice, saves, whole = {}, 0.0, 0.0
     for zone, areas in zones.items():
         far = {key: on_cloth(thread.colour, fabrics, areas) for key, thread in threads.items()}

@@ -1,4 +1,4 @@
-"""The way in: a quilt weighed, everything at once."""
+"""The entry point: all figures of a quilt at once."""
 
 from __future__ import annotations
 
@@ -28,7 +28,7 @@ from kenzet.core.top.quilt_layout import QuiltLayout
 
 @dataclass(frozen=True)
 class Balance:
-    """What is found, each ranked; ``asked``, ``busy`` (a share) and ``cloth`` (mm² of each fabric) are by zone."""
+    """All findings, each ranked; ``asked``, ``busy`` (a share) and ``cloth`` (mm² of each fabric) are by zone."""
 
     plans: Mapping[str, ZonePlan]
     densities: list[ZoneDensity]
@@ -44,7 +44,7 @@ class Balance:
 
 
 def weigh(laid: QuiltLayout) -> Balance:
-    """Everything but threads, which hang on what she owns."""
+    """All figures except those of threads, which depend on the threads that are owned."""
     plans, ground = plan_quilt(laid), weighed(laid)
     densities = zone_densities(laid, plans)
     found, cloth, busy = standings(ground), fabric_areas(ground), busy_shares(ground)
@@ -70,7 +70,8 @@ def weigh(laid: QuiltLayout) -> Balance:
 def threads_for(
     laid: QuiltLayout, found: Balance, threads: Mapping[str, Thread]
 ) -> tuple[list[ThreadOn], ByZone | None]:
-    """``threads`` on the cloth that is quilted, the one that shows least first; and one for each zone, where there is a choice."""
+    """``threads`` on the quilted cloth, the least visible first; and one thread for each zone if there is a
+    choice."""
     sewn = {key: areas for key, areas in found.cloth.items() if key in found.plans}
     whole: dict[str, float] = {}
     for areas in sewn.values():

@@ -1,1 +1,1 @@
-"""The ruler bench: what lies under a ruler as it lies, and where it lies for a line."""
+"""The ruler bench: what is under a ruler wherever it is placed, and where it is placed for a planned line."""

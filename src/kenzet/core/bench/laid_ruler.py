@@ -1,4 +1,4 @@
-"""The plastic where it lies for a placement: a straight ruler, the curved edge for an arc, or a template."""
+"""The outline of the ruler as placed for a line: a straight ruler, the curved edge for an arc, or a template."""
 
 from __future__ import annotations
 
@@ -25,8 +25,10 @@ NOTHING: Floats = np.zeros((0, 2))
 
 
 def laid_ruler(plan: ZonePlan, drawing: Drawing, on: Placement, back: bool = False) -> Floats:
-    """The outline (n, 2) of the ruler as it lies first, mm in the part; of a line of several legs for the one sewn first, which is the
-    last if it is sewn ``back``. Empty where no ruler lies.
+    """The outline (n, 2) of the ruler in its first position, mm in the part's coordinates; empty if no ruler is used.
+
+    For a line of several legs it is placed for the leg sewn first, which is the last one if the line is sewn
+    ``back``.
     """
     if plan.kit.sew_with == "walking foot" or not on.legs:
         return NOTHING
@@ -52,14 +54,15 @@ def _along_arc(plan: ZonePlan, leg: Leg, fit: CurveFit) -> Floats:
 
 
 def ruler_on_arc(kit: Kit, arc: Arc, fit: CurveFit) -> Floats:
-    """The outline of the ruler whose edge sews an arc, the needle passing through both of its ends."""
-    edges, foot = kit.rulers[fit.ruler].edges, float(kit.reach)
+    """The outline of the ruler whose edge sews an arc, placed so that the needle passes through both ends."""
+    edges, foot = kit.rulers[fit.ruler].edges, float(kit.foot_offset)
     lay = lay_on_arc(fit.edge, foot, arc.start, arc.end, arc.bulge)
     return lay.put(plastic(edges, edges.index(fit.edge), foot).rings[0])
 
 
 def stop_dots(arc: Arc, fit: CurveFit) -> tuple[Point, Point]:
-    """Where the edge lies when the needle is at the start and at the end of an arc: one foot offset from them."""
+    """The points on the ruler's edge when the needle is at the start and at the end of an arc: one foot offset
+    away from them."""
     cx, cy = arc.centre
     share = 1 + (fit.edge.radius - fit.sewn) / arc.radius
     start, end = ((cx + (x - cx) * share, cy + (y - cy) * share) for x, y in (arc.start, arc.end))
@@ -77,11 +80,11 @@ def _template(plan: ZonePlan, drawing: Drawing, on: Placement, fit: TemplateFit)
     except BadValue:
         return NOTHING
     edges = plan.kit.rulers[found.ruler].edges
-    return found.lay.put(plastic(edges, found.edge, float(plan.kit.reach)).rings[0])
+    return found.lay.put(plastic(edges, found.edge, float(plan.kit.foot_offset)).rings[0])
 
 
 def _along(plan: ZonePlan, leg: Leg, way: int) -> Floats:
-    """Her longest straight edge, one foot offset beside the leg."""
+    """The longest straight edge, placed one foot offset beside the leg."""
     edges = [(key, edge) for key, edge in plan.kit.straight]
     if not edges:
         return NOTHING
@@ -90,7 +93,7 @@ def _along(plan: ZonePlan, leg: Leg, way: int) -> Floats:
     if way > 0:  # the plastic lies at the right of the line as it is drawn
         x0, y0, x1, y1 = x1, y1, x0, y0
     angle = math.atan2(y1 - y0, x1 - x0)
-    foot = float(plan.kit.reach)
+    foot = float(plan.kit.foot_offset)
     lay = Lay(
         (x0 + x1) / 2 - foot * math.sin(angle), (y0 + y1) / 2 + foot * math.cos(angle), math.degrees(angle)
     )

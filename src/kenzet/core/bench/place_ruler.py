@@ -1,7 +1,7 @@
-"""Where one of her rulers lies for a planned line: straight lines, arcs, waves and zigzags.
+"""Where a ruler is placed for a planned line: straight lines, arcs, waves and zigzags.
 
-Glossary: as in ``bench``; a lay is found so that the needle's line goes through the ends of the planned one, or runs
-along the middle of a wave.
+Glossary: as in ``bench``. A lay is found such that the needle's line passes through the ends of the planned line,
+or runs along the middle of a wave.
 """
 
 from __future__ import annotations
@@ -41,14 +41,14 @@ def _on_arc(arc: Arc, kit: Kit) -> RulerPlacement:
         raise BadValue(tr("This line is a curve; this ruler has no curved edge."), "ruler")
     best = fits[0]
     edges = kit.rulers[best.ruler].edges
-    lay = lay_on_arc(best.edge, float(kit.reach), arc.start, arc.end, arc.bulge)
+    lay = lay_on_arc(best.edge, float(kit.foot_offset), arc.start, arc.end, arc.bulge)
     return RulerPlacement(best.ruler, edges.index(best.edge), lay, best)
 
 
 def lay_on_arc(edge: ArcEdge, foot: float, start: Point, end: Point, bulge: float) -> Lay:
-    """The needle goes through both ends of an arc that leaves ``start`` with ``bulge``; through its middle where the
-    edge's circle is narrower than its chord. An outside edge lies towards the arc's centre.
-    """
+    """The lay for which the needle passes through both ends of an arc that leaves ``start`` with ``bulge``;
+    through its midpoint if the edge's circle is narrower than its chord. An outside edge is placed towards the
+    arc's center."""
     sewn, outside = edge.sewn(foot), edge.side == "outside"
     if (bulge > 0) != outside:  # the plastic has to come to lie at the left
         start, end = end, start
@@ -64,7 +64,7 @@ def lay_on_arc(edge: ArcEdge, foot: float, start: Point, end: Point, bulge: floa
 def _on_template(
     plan: ZonePlan, drawing: Drawing, line: int, wanted: WaveEdge | ZigzagEdge, kit: Kit
 ) -> RulerPlacement:
-    """A template's hollow is laid on a hollow of the line, near its middle."""
+    """The template placed with one of its hollows on a hollow of the line, near the line's middle."""
     fits = templates(kit, wanted)
     if not fits:
         what = "wave" if isinstance(wanted, WaveEdge) else "zigzag"
@@ -79,13 +79,13 @@ def _on_template(
     return RulerPlacement(
         best.ruler,
         kit.rulers[best.ruler].edges.index(best.edge),
-        _on_crest(points, way, depth / 2 - float(kit.reach)),
+        _on_crest(points, way, depth / 2 - float(kit.foot_offset)),
         best,
     )
 
 
 def _upper_side(points: Floats) -> Floats:
-    """The middle half of the upper side of a line that goes round, from left to right."""
+    """The middle half of the upper side of a closed line, from left to right."""
     (left, low), (right, high) = points.min(axis=0), points.max(axis=0)
     inner = np.abs(points[:, 0] - (left + right) / 2) < (right - left) / 4
     found = points[inner & (points[:, 1] > (low + high) / 2)]
@@ -94,7 +94,8 @@ def _upper_side(points: Floats) -> Floats:
 
 
 def _on_crest(points: Floats, way: Floats, level: float) -> Lay:
-    """On a wave that runs ``way``: the crest at the left nearest to the middle lies ``level`` above the ruler's middle."""
+    """The lay on a wave that runs in the direction ``way``: the crest on its left that is nearest to the middle
+    lies ``level`` above the ruler's middle."""
     ux, uy = (way / math.hypot(*way)).tolist()
     across = (points - points[0]) @ np.array([-uy, ux])
     along = (points - points[0]) @ np.array([ux, uy])
@@ -106,9 +107,9 @@ def _on_crest(points: Floats, way: Floats, level: float) -> Lay:
 
 @dataclass(frozen=True, slots=True)
 class ByAngle:
-    """A first line set without a mark: the line of ruler ``ruler`` (its key) that leans ``degrees`` (90: those across)
-    lies on edge number ``edge``, and the working edge crosses that ``along`` mm from its datum corner.
-    """
+    """How to place a first line without a mark: the etched line of ruler ``ruler`` (its key) at ``degrees`` (90:
+    one of those across) lies on edge number ``edge``, and the working edge crosses that edge ``along`` mm from
+    its datum corner."""
 
     ruler: str
     degrees: float
@@ -117,7 +118,8 @@ class ByAngle:
 
 
 def set_by_angle(region: Region, pose: Pose, kit: Kit) -> ByAngle | None:
-    """How a line that no seam runs along is set by a square or slanted etched line on a seam that it meets."""
+    """How a line that is parallel to no seam is placed with a perpendicular or slanted etched line on a seam that
+    it meets."""
     for stop in pose.stops:
         if stop.along is None:
             continue
@@ -138,7 +140,7 @@ def set_by_angle(region: Region, pose: Pose, kit: Kit) -> ByAngle | None:
 
 @dataclass(frozen=True, slots=True)
 class RulerPlacement:
-    """Edge number ``edge`` of ruler ``ruler`` (its key), where it lies, and how well it suits a curve."""
+    """Edge number ``edge`` of ruler ``ruler`` (its key), where it is placed, and how well it fits a curve."""
 
     ruler: str
     edge: int
@@ -149,7 +151,7 @@ class RulerPlacement:
 def placement_for(
     plan: ZonePlan, drawing: Drawing, line: int, side: int, kit: Kit, ruler: str = ""
 ) -> RulerPlacement:
-    """How ``line`` is laid with the best of her rulers, or with ``ruler``. Raises BadValue where none does it."""
+    """How to place the best ruler, or ``ruler``, for ``line``. Raises BadValue if no ruler can sew it."""
     own = kit.for_zone(ruler or None, "ruler foot")
     if not own.edges:
         raise BadValue(tr("No ruler at hand suits your foot and machine."), "ruler")

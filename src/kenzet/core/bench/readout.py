@@ -1,9 +1,9 @@
-"""The ruler bench: what can be read off a ruler that lies somewhere on the cloth.
+"""The ruler bench: what can be read off a ruler placed anywhere on the cloth.
 
-Glossary: a *lay* says where the ruler lies: the middle of its working edge at (x, y) mm of the part, the edge running
-on at ``angle`` degrees, so that the plastic is at its left and the needle at its right. A *reference* is a straight
-seam or line. ``t`` of a reference is how far it lies from the needle's line, positive towards the plastic. What a
-reading says is the same whichever way the reference was drawn. Cost: O(references + sides of the zone).
+Glossary: a *lay* is a position of the ruler: the middle of its working edge at (x, y) mm in the part, the edge at
+``angle`` degrees, with the plastic on the left of that direction and the needle on its right. A *reference* is a
+straight seam or line. ``t`` of a reference is its distance from the needle's line, positive towards the plastic. A
+reading does not depend on the direction in which a reference was drawn. Cost: O(references + sides of the zone).
 """
 
 from __future__ import annotations
@@ -30,37 +30,39 @@ from kenzet.texts import tr
 
 On = Literal["seam", "line", "hand"]
 LEVEL = math.radians(0.02)
-"""Within this a reference is parallel to the edge: 0.1 mm over 12 in."""
+"""Radians: a reference within this angle counts as parallel to the edge: 0.1 mm over 12 in."""
 ON_IT = 0.05
-"""mm: an etched line this near to a reference lies on it."""
+"""mm: an etched line no farther than this from a reference counts as lying on it."""
 _BESIDE = 6.0  # mm that a reference must share with the ruler
 _FAR = 1e5
 
 
 @dataclass(frozen=True, slots=True)
 class Lay:
-    """Where the ruler lies, as above."""
+    """A position of the ruler, as defined above."""
 
     x: float
     y: float
     angle: float
 
     def put(self, points: Floats) -> Floats:
-        """Points (n, 2) of the ruler, as they lie in the part."""
+        """Points (n, 2) of the ruler in the coordinates of the part."""
         c, s = math.cos(math.radians(self.angle)), math.sin(math.radians(self.angle))
         turned: Floats = points[:, :2] @ np.array([(c, s), (-s, c)]) + (self.x, self.y)
         return turned
 
     def put_path(self, path: Path) -> Path:
-        """The same of a path; its bulges stay."""
+        """A path of the ruler in the coordinates of the part; its bulges do not change."""
         return Path(np.hstack([self.put(path.vertices), path.vertices[:, 2:]]), path.closed)
 
 
 @dataclass(frozen=True, slots=True)
 class Held:
-    """Reference number ``reference`` lies parallel to the edge: ``away`` mm from the needle's line (negative: the
-    needle has passed it), under etched line ``etched`` (0: the edge), or none; ``bare`` is by how much it shows before
-    the edge (F3).
+    """Reference number ``reference`` is parallel to the edge, ``away`` mm from the needle's line (negative: the
+    needle is past it).
+
+    It lies under etched line ``etched`` (0: the edge), or under none; ``bare`` is its distance in front of the
+    edge (F3).
     """
 
     reference: int
@@ -77,7 +79,8 @@ def read(
     foot: float,
     whole: bool = True,
 ) -> BenchReading:
-    """``whole``: a straight ruler is slid along from edge to edge of the zone, else it sews as far as it reaches."""
+    """The reading of a ruler at ``lay``. With ``whole``, a straight ruler is moved along the line from edge to
+    edge of the zone; otherwise it sews only its own length."""
     held = sorted(_held(part, lay, references, foot), key=lambda one: (one.etched is None, abs(one.away)))
     sewn = sewn_line(part, lay, region, whole)
     return BenchReading(tuple(held), sewn, _stops(region, sewn, foot) if sewn else ())
@@ -120,9 +123,8 @@ def _held(part: Plastic, lay: Lay, references: Sequence[BenchReference], foot: f
 
 
 def sewn_line(part: Plastic, lay: Lay, region: Region, whole: bool = True) -> Path | None:
-    """The part of the needle's line that lies in the zone: of several the one nearest to the ruler's middle, then the
-    longest. It runs with the plastic at its left.
-    """
+    """The part of the needle's line inside the zone; of several the one nearest to the ruler's middle, then the
+    longest. Its direction has the plastic on the left."""
     if part.needle is None:
         return None
     path = lay.put_path(part.needle)
@@ -139,7 +141,8 @@ def sewn_line(part: Plastic, lay: Lay, region: Region, whole: bool = True) -> Pa
 
 
 def references_in(plan: ZonePlan | None, shape: ZoneShape, place: str) -> list[BenchReference]:
-    """What there is to lay a ruler by in a zone at ``place``: its edges, the seams in it, its straight lines."""
+    """Everything straight that a ruler can be placed from in a zone at ``place``: its edges, the seams in it, its
+    straight lines."""
     region = shape.region
     names = edge_names(region)
     found = [
@@ -165,7 +168,7 @@ def references_in(plan: ZonePlan | None, shape: ZoneShape, place: str) -> list[B
 
 @dataclass(frozen=True, slots=True)
 class BenchReading:
-    """What the ruler is laid by, nearest first, what ``sewn`` line it gives in the zone, and that line's ends."""
+    """The references under the ruler, the nearest first, the line ``sewn`` in the zone, and the ends of that line."""
 
     held: tuple[Held, ...]
     sewn: Path | None
@@ -174,7 +177,7 @@ class BenchReading:
 
 @dataclass(frozen=True, slots=True)
 class BenchReference:
-    """Something straight to lay a ruler by."""
+    """A straight seam or line from which a ruler can be placed."""
 
     kind: On
     name: str

@@ -1,4 +1,4 @@
-"""One zone's fill in other zones of the same outline, turned and mirrored as they are."""
+"""Copies one zone's fill to other zones of the same outline, rotated and mirrored to match."""
 
 from __future__ import annotations
 
@@ -23,14 +23,14 @@ from kenzet.texts import tr
 
 
 class FillAlike(Change):
-    """Zones of the same outline get the fill of ``zone``, each from its own corner, edge and angle."""
+    """Zones of the same outline get the fill of ``zone``; origin corner, edge and angle are carried over to each."""
 
     kind: Literal["fill alike"] = "fill alike"
     zone: Key
     others: Annotated[tuple[Key, ...], Field(min_length=1, max_length=400)]
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Raises BadValue for a zone of another outline, or where there is no fill to give."""
+        """Raises BadValue for a zone of another outline, or if ``zone`` has no fill."""
         zone, quilt = laid.zone(self.zone), laid.quilt
         if zone.fill is None:
             raise BadValue(tr("This zone has no fill to give to others."), "zone")
@@ -44,7 +44,7 @@ class FillAlike(Change):
 
 
 def alike(laid: QuiltLayout, key: str) -> list[str]:
-    """The other zones of its part that have the outline of zone ``key``, turned or mirrored."""
+    """The other zones of its part whose outline equals that of zone ``key``, rotated or mirrored."""
     zone = laid.zone(key)
     return [
         other
@@ -54,7 +54,8 @@ def alike(laid: QuiltLayout, key: str) -> list[str]:
 
 
 def placing_between(laid: QuiltLayout, one: str, other: str) -> Placing | None:
-    """What carries the outline of one zone onto that of another; None where nothing does."""
+    """The rotation, mirror and shift that maps the outline of one zone onto that of another; None if there is
+    none."""
     outlines = []
     for key in (one, other):
         zone = laid.zone(key)
@@ -65,7 +66,8 @@ def placing_between(laid: QuiltLayout, one: str, other: str) -> Placing | None:
 
 
 def turned_fill(fill: AnyFill, one: Region, other: Region, placing: Placing) -> AnyFill:
-    """``fill`` of region ``one`` as ``other`` has it, which ``placing`` carries it onto: its corner, edge, point and angle with it."""
+    """``fill`` of region ``one``, adapted to ``other``, onto which ``placing`` maps it: with its corner, edge,
+    point and angle."""
     values = fill.model_dump()
     new: dict[str, Any] = {}
     picks = {values.get("origin"), values.get("about"), values.get("base")}
@@ -106,7 +108,7 @@ def _middles(region: Region) -> list[Point]:
 
 
 def _same(mine: Sequence[Point], its: Sequence[Point], number: int, placing: Placing) -> int:
-    """The number among ``its`` of what is ``number`` among ``mine``."""
+    """The index among ``its`` of the element that corresponds to ``number`` among ``mine``."""
     if not 0 <= number < len(mine) or not its:
         return number
     at = _placed(placing, mine[number])

@@ -1,4 +1,4 @@
-"""Changes of the arrangement: painting blocks, rows and columns, sashes, borders, on point or straight."""
+"""Changes of the arrangement: placing blocks, rows and columns, sashing, borders, straight or on point."""
 
 from __future__ import annotations
 
@@ -25,7 +25,7 @@ Count = Annotated[int, Field(ge=1, le=MOST_ACROSS)]
 
 
 class Paint(Change):
-    """A block is laid at ``places``, turned and mirrored; what was measured there is forgotten."""
+    """A block is put at ``places``, turned and mirrored; measurements taken there are deleted."""
 
     kind: Literal["paint"] = "paint"
     places: Annotated[tuple[Place, ...], Field(min_length=1)]
@@ -34,7 +34,7 @@ class Paint(Change):
     mirrored: bool = False
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Raises Unknown for a block, BadValue for a place that is not there."""
+        """Raises Unknown for a block, BadValue for a place that does not exist."""
         name = block_of(laid.quilt, self.block).name
         new = Cell(block=self.block, turns=self.turns, mirrored=self.mirrored)
         return _over(laid.quilt, self.places, lambda _: new), tr(
@@ -43,7 +43,7 @@ class Paint(Change):
 
 
 class Turn(Change):
-    """Blocks at ``places`` are turned by quarter turns to the left, or mirrored left to right."""
+    """Blocks at ``places`` are turned counter-clockwise by quarter turns, or mirrored left to right."""
 
     kind: Literal["turn"] = "turn"
     places: Annotated[tuple[Place, ...], Field(min_length=1)]
@@ -51,7 +51,7 @@ class Turn(Change):
     mirror: bool = False
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """As she sees it: a mirrored block turns the other way round inside."""
+        """Turns as seen on the quilt: inside a mirrored block the turn is the other way round."""
 
         def turned(cell: Cell) -> Cell:
             # a cell is turned, then mirrored: turning what is mirrored turns it back inside the mirror
@@ -79,19 +79,19 @@ def _over(quilt: Quilt, places: Sequence[str], other: Callable[[Cell], Cell]) ->
 
 
 def remade_layout(layout: StraightRows | OnPoint, **update: object) -> StraightRows | OnPoint:
-    """A layout with ``update``, checked."""
+    """A layout with the values of ``update``, validated again."""
     return type(layout)(**({name: getattr(layout, name) for name in type(layout).model_fields} | update))
 
 
 class SetCount(Change):
-    """How many columns and rows; on point, of the long rows. New places repeat those that are there."""
+    """The number of columns and rows; on point, of the long rows. New places repeat the existing ones."""
 
     kind: Literal["count"] = "count"
     columns: Count
     rows: Count
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Sizes of rows and columns that are gone are forgotten."""
+        """The sizes of removed rows and columns are deleted."""
         layout = laid.quilt.layout
         if isinstance(layout, OnPoint):
             new: StraightRows | OnPoint = remade_layout(
@@ -108,7 +108,7 @@ class SetCount(Change):
 
 
 def straight_rows(rows: Rows, columns: int, count: int) -> Rows:
-    """The cells of ``rows`` repeated or cut to ``columns`` by ``count``."""
+    """The cells of ``rows`` repeated or cut to ``count`` rows of ``columns``."""
     return tuple(
         tuple(rows[r % len(rows)][c % len(rows[r % len(rows)])] for c in range(columns)) for r in range(count)
     )
@@ -131,14 +131,14 @@ def _sized(sizes: Sequence[Length | None], count: int) -> tuple[Length | None, .
 
 
 class SetArrangement(Change):
-    """Straight rows or on point, with the blocks that are there."""
+    """Changes to straight rows or on point, with the existing blocks."""
 
     kind: Literal["arrangement"] = "arrangement"
     on_point: bool
     triangles: Key | None = None
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """``triangles`` is the fabric of the setting triangles; left out, the one there or the first."""
+        """``triangles`` is the fabric of the setting triangles; by default the present one, or the first fabric."""
         quilt, layout = laid.quilt, laid.quilt.layout
         columns, rows = len(layout.rows[0]), len(layout.rows)
         cloth = self.triangles or quilt.triangle_fabric or next(iter(quilt.fabrics))
@@ -157,14 +157,14 @@ class SetArrangement(Change):
 
 
 class SetSizes(Change):
-    """Widths of the columns and heights of the rows; None: as their blocks ask."""
+    """Widths of the columns and heights of the rows; None for the size of their blocks."""
 
     kind: Literal["sizes"] = "sizes"
     widths: tuple[Length | None, ...]
     heights: tuple[Length | None, ...]
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Raises BadValue at ``widths.n`` or ``heights.n``, and on point."""
+        """Raises BadValue at ``widths.n`` or ``heights.n``, and for layouts on point."""
         layout = laid.quilt.layout
         if not isinstance(layout, StraightRows):
             raise BadValue(tr("On point all blocks have one size."), "widths")
@@ -183,13 +183,13 @@ class SetSizes(Change):
 
 
 class SetSashing(Change):
-    """Sashes, or none."""
+    """The sashing, or None for no sashing."""
 
     kind: Literal["sashing"] = "sashing"
     sashing: Sashing | None
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Zones of sashes that are gone go with them."""
+        """Zones of removed sashing are deleted too."""
         layout = remade_layout(laid.quilt.layout, sashing=self.sashing)
         return remade(laid.quilt, layout=layout), tr("sashes") if self.sashing else tr("sashes removed")
 
@@ -201,5 +201,5 @@ class SetBorders(Change):
     borders: Annotated[tuple[Border, ...], Field(max_length=12)]
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Zones of borders that are gone go with them."""
+        """Zones of removed borders are deleted too."""
         return remade(laid.quilt, borders=self.borders), tr("borders")

@@ -1,4 +1,4 @@
-"""What a change is: a frozen wish that makes a new document from the one at hand."""
+"""The base of all changes: a frozen request that makes a new document from the present one."""
 
 from __future__ import annotations
 
@@ -13,12 +13,12 @@ class Change(Frozen):
     """Must override ``apply`` and have a ``kind``. Nothing is changed in place."""
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Must override. The changed document and what was done, in words. Raises KenzetError."""
+        """Must override. Returns the changed document, and what was done, in words. Raises KenzetError."""
         raise NotImplementedError
 
 
 def applied(change: Change, laid: QuiltLayout) -> tuple[Quilt, str]:
-    """What ``change`` makes. Raises KenzetError, also where what it makes is refused when it is put together."""
+    """The result of ``change``. Raises KenzetError, also if the changed document is not valid."""
     try:
         return change.apply(laid)
     except ValidationError as error:

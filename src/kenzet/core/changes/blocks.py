@@ -1,4 +1,4 @@
-"""Changes of blocks: new ones, their numbers and fabrics, what they measure."""
+"""Changes of blocks: new ones, their sizes and fabrics, their measurements."""
 
 from __future__ import annotations
 
@@ -20,7 +20,7 @@ from kenzet.texts import tr
 
 
 def block_of(quilt: Quilt, key: str) -> Block:
-    """Raises Unknown."""
+    """The block with that key. Raises Unknown."""
     if key not in quilt.blocks:
         raise Unknown(tr("There is no block called {key} in this plan.", key=key), "block")
     return quilt.blocks[key]
@@ -32,13 +32,13 @@ def with_block(quilt: Quilt, key: str, block: Block) -> Quilt:
 
 
 class AddBlock(Change):
-    """A new block among those that can be painted."""
+    """A new block, available for the arrangement."""
 
     kind: Literal["new block"] = "new block"
     block: Block
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Two blocks of one name are told apart by a number."""
+        """A number is added to the name if it is taken."""
         quilt = laid.quilt
         name = free(self.block.name, [block.name for block in quilt.blocks.values()], " ")
         key = key_for(
@@ -49,27 +49,27 @@ class AddBlock(Change):
 
 
 class SetBlock(Change):
-    """A block with other numbers, another size, another name."""
+    """A block with another design, size or name."""
 
     kind: Literal["block"] = "block"
     key: Key
     block: Block
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Zones keep the patches that are still there."""
+        """Zones keep those of their patches that still exist."""
         block_of(laid.quilt, self.key)
         return with_block(laid.quilt, self.key, self.block), tr("block {name}", name=self.block.name)
 
 
 class SetPattern(Change):
-    """A block's pattern with other numbers; roles that are new take the quilt's fabrics in turn."""
+    """A block's pattern with other numbers; new roles take the quilt's fabrics in turn."""
 
     kind: Literal["numbers"] = "numbers"
     key: Key
     pattern: AnyPattern
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Raises BadValue for a block that no pattern draws, and where the numbers do not fit its size."""
+        """Raises BadValue for a block without a pattern, or if the numbers do not fit its size."""
         block = block_of(laid.quilt, self.key)
         if not isinstance(block.art, Patterned):
             raise BadValue(tr("{name} is drawn by hand.", name=block.name), "pattern")
@@ -85,26 +85,26 @@ class SetPattern(Change):
 
 
 class CopyBlock(Change):
-    """The same block once more, to be coloured otherwise."""
+    """A duplicate of a block, to give it other fabrics."""
 
     kind: Literal["copy block"] = "copy block"
     key: Key
     name: Name | None = None
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Zones are not copied."""
+        """Zones are not duplicated."""
         block = block_of(laid.quilt, self.key)
         return AddBlock(block=remade_block(block, name=self.name or block.name)).apply(laid)
 
 
 class RemoveBlock(Change):
-    """A block that lies nowhere is given up, with its zones."""
+    """A block that is not used in the quilt is deleted with its zones."""
 
     kind: Literal["block gone"] = "block gone"
     key: Key
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Raises BadValue while it is laid anywhere."""
+        """Raises BadValue while the block is used."""
         quilt, block = laid.quilt, block_of(laid.quilt, self.key)
         if quilt.places_of(self.key):
             raise BadValue(
@@ -117,7 +117,7 @@ class RemoveBlock(Change):
 
 
 class Recolour(Change):
-    """Fabrics of a block: of whole ``roles``, or of single ``patches``."""
+    """Other fabrics for a block: for whole ``roles``, or for single ``patches``."""
 
     kind: Literal["recolour"] = "recolour"
     key: Key
@@ -125,7 +125,7 @@ class Recolour(Change):
     patches: dict[Key, Key] = Field({})
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """A role that is recoloured takes its patches along that stood apart."""
+        """Patches with a fabric of their own lose it if their role gets a new one."""
         block = block_of(laid.quilt, self.key)
         for patch in self.patches:
             if patch not in block.fabric_of:
@@ -147,7 +147,8 @@ class Recolour(Change):
 
 
 class SetMeasured(Change):
-    """What a block came out at: all of its kind, or the one at ``place``; None: as nominal."""
+    """The measurements of a finished block: for all blocks of its kind, or for the one at ``place``; None resets
+    to the nominal size."""
 
     kind: Literal["measured"] = "measured"
     key: Key
@@ -155,7 +156,7 @@ class SetMeasured(Change):
     measured: Measured | None
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Patches and fills follow."""
+        """Patches and fills are computed from the measurements."""
         quilt, block = laid.quilt, block_of(laid.quilt, self.key)
         if self.place is None:
             return with_block(quilt, self.key, remade_block(block, measured=self.measured)), tr(
@@ -177,9 +178,10 @@ class SetMeasured(Change):
 
 
 class Cloth(Change):
-    """The patch ``ref`` (place/patch) is made of ``fabric``, in every block like it; ``alike``: all of its role.
+    """The patch ``ref`` (place/patch) gets ``fabric``, in every block of its kind; with ``alike``, all patches of its
+    role.
 
-    A sash takes all sashes along, a cornerstone all cornerstones, a side of a border the border.
+    Sashing changes as a whole, so do all cornerstones, and all sides of a border.
     """
 
     kind: Literal["cloth"] = "cloth"
@@ -188,7 +190,7 @@ class Cloth(Change):
     alike: bool = False
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Raises Unknown for a patch that is not there."""
+        """Raises Unknown for a patch that does not exist."""
         quilt = laid.quilt
         place, _, patch = self.ref.partition("/")
         part = quilt.parts_at.get(place, "")

@@ -1,4 +1,4 @@
-"""Changes of a block that she draws herself: seams, curves, appliqués, its grid."""
+"""Changes of a hand-drawn block: seams, curves, appliqués, its grid."""
 
 from __future__ import annotations
 
@@ -30,7 +30,7 @@ Point = tuple[float, float]
 
 
 class Side(Frozen):
-    """From ``start`` to ``end`` in grid units; ``rise`` curves it, to the left of its way or to the right."""
+    """From ``start`` to ``end`` in grid units; ``rise`` curves it, to the left of its direction or to the right."""
 
     start: Point
     end: Point
@@ -38,7 +38,7 @@ class Side(Frozen):
     left: bool = True
 
     def bulge(self, block: Block, grid: tuple[int, int], field: str = "rise") -> float:
-        """Of its arc in ``block``. Raises BadValue at ``field`` for a rise that its length cannot have."""
+        """The bulge of its arc in ``block``. Raises BadValue at ``field`` if the rise is too large for its length."""
         if not self.rise or not self.rise.mm:
             return 0.0
         across, up = float(block.width.mm) / grid[0], float(block.height.mm) / grid[1]
@@ -57,7 +57,7 @@ class Side(Frozen):
 
 
 class OwnBlock(Change):
-    """A new block in one piece on a grid, to be drawn."""
+    """A new block on a grid, in one piece, to be drawn by hand."""
 
     kind: Literal["own block"] = "own block"
     name: Name = tr("My block")
@@ -67,7 +67,7 @@ class OwnBlock(Change):
     rows: Count = 4
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """It is of the quilt's first fabric."""
+        """It gets the quilt's first fabric."""
         grid = (self.columns, self.rows)
         outline = ((0.0, 0.0), (grid[0], 0.0), (float(grid[0]), float(grid[1])), (0.0, grid[1]))
         patch = Patch(outline=outline, fabric=next(iter(laid.quilt.fabrics)))
@@ -77,12 +77,12 @@ class OwnBlock(Change):
 
 
 class _Drawing(Change):
-    """A change of a block that is drawn."""
+    """A change of a hand-drawn block."""
 
     key: Key
 
     def drawn(self, quilt: Quilt) -> tuple[Block, Drawn]:
-        """Raises Unknown; BadValue for a block that a pattern draws."""
+        """The block and its drawing. Raises Unknown; BadValue for a block with a pattern."""
         block = block_of(quilt, self.key)
         if not isinstance(block.art, Drawn):
             raise BadValue(
@@ -105,13 +105,13 @@ class _Drawing(Change):
 
 
 class DrawSeams(_Drawing):
-    """Seams are added."""
+    """Adds seams."""
 
     kind: Literal["seams"] = "seams"
     sides: Annotated[tuple[Side, ...], Field(min_length=1, max_length=200)]
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Raises BadValue for a seam without length, outside the block, or already there."""
+        """Raises BadValue for a seam that has no length, lies outside the block, or exists already."""
         block, art = self.drawn(laid.quilt)
         seams = list(art.seams)
         for side in self.sides:
@@ -126,7 +126,7 @@ class DrawSeams(_Drawing):
 
 
 class BendSeam(_Drawing):
-    """A seam is curved, or made straight."""
+    """Curves a seam, or makes it straight."""
 
     kind: Literal["seam rise"] = "seam rise"
     seam: Annotated[int, Field(ge=0)]
@@ -134,7 +134,7 @@ class BendSeam(_Drawing):
     left: bool = True
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Its ends stay. Raises Unknown; BadValue at ``rise``."""
+        """The ends do not move. Raises Unknown; BadValue at ``rise``."""
         block, art = self.drawn(laid.quilt)
         seam = _seam(art, self.seam)
         side = Side(start=seam.start, end=seam.end, rise=self.rise, left=self.left)
@@ -144,7 +144,7 @@ class BendSeam(_Drawing):
 
 
 class RemoveSeams(_Drawing):
-    """Seams are taken out; what they parted becomes one."""
+    """Deletes seams; the patches that they separated are merged."""
 
     kind: Literal["seams gone"] = "seams gone"
     seams: Annotated[tuple[int, ...], Field(min_length=1)]
@@ -161,14 +161,14 @@ class RemoveSeams(_Drawing):
 
 
 class SetGrid(_Drawing):
-    """The grid on which the block is drawn; the drawing stays as it is."""
+    """Changes the grid on which the block is drawn; the drawing itself does not change."""
 
     kind: Literal["drawing grid"] = "drawing grid"
     columns: Count
     rows: Count
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Every point is named again in the new grid's units."""
+        """Every point is converted to units of the new grid."""
         block, art = self.drawn(laid.quilt)
         x, y = self.columns / art.grid[0], self.rows / art.grid[1]
 
@@ -192,14 +192,14 @@ class SetGrid(_Drawing):
 
 
 class AddApplique(_Drawing):
-    """A closed shape is laid on top; it cuts away what is beneath."""
+    """Adds a closed shape on top; it replaces what is below it."""
 
     kind: Literal["applique"] = "applique"
     sides: Annotated[tuple[Side, ...], Field(min_length=2, max_length=200)]
     fabric: Key
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Raises BadValue for an outline that does not close, crosses itself or leaves the block."""
+        """Raises BadValue for an outline that is not closed, crosses itself or leaves the block."""
         block, art = self.drawn(laid.quilt)
         for side, after in zip(self.sides, [*self.sides[1:], self.sides[0]], strict=True):
             _refuse_outside(art, (side.start,))
@@ -222,7 +222,7 @@ class AddApplique(_Drawing):
 
 
 class RemoveApplique(_Drawing):
-    """An appliqué is taken off."""
+    """Deletes an appliqué."""
 
     kind: Literal["applique gone"] = "applique gone"
     patch: Key
@@ -241,14 +241,15 @@ class RemoveApplique(_Drawing):
 
 
 class Bring(Change):
-    """A block that was read from a drawing, with its fabrics; those of a colour that is there are taken for it."""
+    """Adds a block read from a drawing file, with its fabrics; a fabric of the quilt with the same color is used
+    instead."""
 
     kind: Literal["bring"] = "bring"
     block: Block
     fabrics: Annotated[dict[Key, Fabric], Field(max_length=60)]
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Raises BadValue for a block that is not drawn."""
+        """Raises BadValue for a block that is not hand-drawn."""
         quilt, art = laid.quilt, self.block.art
         if not isinstance(art, Drawn):
             raise BadValue(tr("Only a drawn block can be brought in."), "block")

@@ -1,4 +1,4 @@
-"""Changes of the palette."""
+"""Changes of the fabrics."""
 
 from __future__ import annotations
 
@@ -16,14 +16,14 @@ from kenzet.texts import tr
 
 
 class SetFabric(Change):
-    """A fabric, new where no ``key`` is given."""
+    """Changes a fabric, or adds one if no ``key`` is given."""
 
     kind: Literal["fabric"] = "fabric"
     key: Key | None = None
     fabric: Fabric
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Raises Unknown for a key that is not there."""
+        """Raises Unknown for a key that does not exist."""
         quilt = laid.quilt
         if self.key and self.key not in quilt.fabrics:
             raise Unknown(tr("There is no fabric called {key} in this plan.", key=self.key), "key")
@@ -34,14 +34,14 @@ class SetFabric(Change):
 
 
 class RemoveFabric(Change):
-    """A fabric is given up; everything that was made of it gets ``instead``."""
+    """Deletes a fabric; everything made of it gets ``instead``."""
 
     kind: Literal["fabric gone"] = "fabric gone"
     key: Key
     instead: Key
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Raises Unknown, BadValue."""
+        """Raises Unknown for either key, BadValue if both are the same."""
         quilt = laid.quilt
         for key in (self.key, self.instead):
             if key not in quilt.fabrics:
@@ -55,7 +55,7 @@ class RemoveFabric(Change):
 
 
 def replaced(quilt: Quilt, old: str, new: str, fabrics: dict[str, Fabric]) -> Quilt:
-    """``quilt`` with ``new`` wherever ``old`` was, and the palette ``fabrics``."""
+    """``quilt`` with fabric ``new`` in place of ``old`` everywhere, and with ``fabrics`` as its fabrics."""
 
     def other(key: str | None) -> str | None:
         return new if key == old else key
@@ -95,5 +95,5 @@ def _recloth(block: Block, old: str, new: str) -> Block:
 
 
 def remade_block(block: Block, **update: object) -> Block:
-    """A block with ``update``, checked; nothing remembered of the one before."""
+    """A block with the values of ``update``, validated again; no cached values are taken over."""
     return Block(**({name: getattr(block, name) for name in Block.model_fields} | update))

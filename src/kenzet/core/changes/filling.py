@@ -1,4 +1,4 @@
-"""Changes of what is quilted in a zone, and where it is treated apart."""
+"""Changes of the quilting in a zone, and of places with a fill of their own."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ from kenzet.texts import tr
 
 
 class SetFill(Change):
-    """A zone's fill, or none: left open. At a place that is treated apart, the fill there."""
+    """A zone's fill, or None to leave it unquilted. If ``place`` has a fill of its own, only that one changes."""
 
     kind: Literal["fill"] = "fill"
     zone: Key
@@ -29,20 +29,20 @@ class SetFill(Change):
     place: Place | None = None
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """The zone's other settings stay."""
+        """The zone's other settings do not change."""
         zone = laid.zone(self.zone)
         said = f"{self.fill.label} {self.fill.spacing.text}" if self.fill else tr("unquilted")
         return with_fill(laid.quilt, self.zone, self.fill, self.place or ""), f"{zone.name}: {said}"
 
 
 class SetFills(Change):
-    """Fills for several zones at once, as a whole plan is taken."""
+    """Fills for several zones at once, as when a whole plan is accepted."""
 
     kind: Literal["fills"] = "fills"
     fills: Annotated[dict[Key, AnyFill], Field(min_length=1, max_length=400)]
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """What was sewn on top of the first fill goes with it. Raises Unknown for a zone that is not there."""
+        """A second fill on top is removed with the first one. Raises Unknown for a zone that does not exist."""
         quilt = laid.quilt
         for key, fill in self.fills.items():
             laid.zone(key)
@@ -51,7 +51,7 @@ class SetFills(Change):
 
 
 def with_fill(quilt: Quilt, key: str, fill: AnyFill | None, place: str) -> Quilt:
-    """The quilt with ``fill`` in zone ``key``: everywhere, or at ``place`` if that is treated apart."""
+    """The quilt with ``fill`` in zone ``key``: everywhere, or only at ``place`` if that has a fill of its own."""
     zone = quilt.zones[key]
     held = zone.apart_at(place)
     if held is None or held.taken_by:
@@ -61,7 +61,7 @@ def with_fill(quilt: Quilt, key: str, fill: AnyFill | None, place: str) -> Quilt
 
 
 class SetLaying(Change):
-    """What a zone is laid with: a ruler of her choosing, or the other foot; nothing: what does it best."""
+    """What a zone is sewn with: a chosen ruler, or the other foot; None for the best choice."""
 
     kind: Literal["laying"] = "laying"
     zone: Key
@@ -77,7 +77,8 @@ class SetLaying(Change):
 
 
 class SetSewingOrder(Change):
-    """On which side a zone's lines begin, and which of two sets comes first, which end of rings, and whether an outline comes last."""
+    """On which side a zone's lines begin (of rings: at which end), which of two sets is first, and whether an
+    outline is sewn last."""
 
     kind: Literal["sewing order"] = "sewing order"
     zone: Key
@@ -85,13 +86,13 @@ class SetSewingOrder(Change):
     second_first: bool = False
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Raises Unknown for a zone that is not there."""
+        """Raises Unknown for a zone that does not exist."""
         quilt = with_zone(laid.quilt, self.zone, begin_other=self.begin_other, second_first=self.second_first)
         return quilt, tr("{name}: sewn in another order", name=laid.zone(self.zone).name)
 
 
 class SetLineEnds(Change):
-    """Where a zone's lines end at the quilt's edge, where that is not as in the rest of the quilt."""
+    """Where a zone's lines end at the quilt's edge, if this differs from the rest of the quilt."""
 
     kind: Literal["line ends"] = "line ends"
     zone: Key
@@ -99,7 +100,7 @@ class SetLineEnds(Change):
     edge: Length | None = None
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Raises BadValue where there is no batting, or nothing is left of the zone."""
+        """Raises BadValue if there is no batting there, or nothing would be left of the zone."""
         zone = laid.zone(self.zone).model_copy(update={"line_ends": self.line_ends, "edge": self.edge})
         quilt = remade(laid.quilt, zones={**laid.quilt.zones, self.zone: zone})
         if not laid.with_quilt(quilt).shapes(zone):
@@ -108,14 +109,14 @@ class SetLineEnds(Change):
 
 
 class SetOver(Change):
-    """A second fill on top of a zone's own, or none."""
+    """A second fill on top of a zone's own, or None."""
 
     kind: Literal["over"] = "over"
     zone: Key
     over: Over | None
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Raises BadValue where the zone has no fill to lie on."""
+        """Raises BadValue if the zone has no fill of its own."""
         zone = laid.zone(self.zone)
         said = (
             tr("{label} on top", label=self.over.fill.label) if self.over else tr("the fill on top removed")
@@ -124,7 +125,7 @@ class SetOver(Change):
 
 
 def with_over(quilt: Quilt, key: str, over: Over | None) -> Quilt:
-    """The quilt with ``over`` on top of the zone's own fill. Raises BadValue where there is none."""
+    """The quilt with ``over`` on top of the zone's own fill. Raises BadValue if the zone has none."""
     zone = quilt.zones[key]
     if over is not None and zone.fill is None and not any(apart.fill for apart in zone.apart):
         raise BadValue(
@@ -134,14 +135,14 @@ def with_over(quilt: Quilt, key: str, over: Over | None) -> Quilt:
 
 
 class SetPins(Change):
-    """The variants of a zone that are compared side by side."""
+    """The variants of a zone kept to compare side by side."""
 
     kind: Literal["pins"] = "pins"
     zone: Key
     pins: Annotated[tuple[AnyFill, ...], Field(max_length=MOST_PINS)]
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """The same one is pinned once."""
+        """Equal variants are kept once."""
         name = laid.zone(self.zone).name
         pins = tuple(pin for k, pin in enumerate(self.pins) if pin not in self.pins[:k])
         return with_zone(laid.quilt, self.zone, pins=pins), tr(
@@ -150,14 +151,15 @@ class SetPins(Change):
 
 
 class SetDrawnToo(Change):
-    """Which lines of a zone are drawn besides: those nearest to ``spots``, in shares of its part's width and height."""
+    """Lines of a zone to be marked in addition: those nearest to ``spots``, given as shares of its part's width
+    and height."""
 
     kind: Literal["drawn too"] = "drawn too"
     zone: Key
     spots: Annotated[tuple[Spot, ...], Field(max_length=MOST_DRAWN_TOO)] = ()
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Raises Unknown for a zone that is not there."""
+        """Raises Unknown for a zone that does not exist."""
         said = tr("more lines drawn") if self.spots else tr("no more lines drawn than needed")
         return with_zone(laid.quilt, self.zone, drawn_too=self.spots), f"{laid.zone(self.zone).name}: {said}"
 
@@ -170,7 +172,7 @@ class SetMarking(Change):
     marking: MarkMethod | None = None
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """The zone's other settings stay."""
+        """The zone's other settings do not change."""
         name = laid.zone(self.zone).name
         return with_zone(laid.quilt, self.zone, marking=self.marking), tr(
             "{name}: mark {marking}", name=name, marking=tr(self.marking or "what is best")
@@ -178,7 +180,7 @@ class SetMarking(Change):
 
 
 class SetMarkWith(Change):
-    """What a zone is marked with, or what shows best."""
+    """The tool that a zone is marked with; None for the one that shows best."""
 
     kind: Literal["mark with"] = "mark with"
     zone: Key
@@ -195,14 +197,14 @@ class SetMarkWith(Change):
 
 
 class SetApart(Change):
-    """Some places get a fill of their own; they begin with the one that holds everywhere."""
+    """Some places get a fill of their own, at first the same as everywhere."""
 
     kind: Literal["apart"] = "apart"
     zone: Key
     places: tuple[Place, ...]
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Raises BadValue for a place at which the zone does not lie, or for all of them."""
+        """Raises BadValue for a place that is not in the zone, or if all its places are given."""
         zone = laid.zone(self.zone)
         there = _there(laid, zone, self.places)
         rest = without_places(zone.apart, there)
@@ -213,14 +215,14 @@ class SetApart(Change):
 
 
 class JoinAgain(Change):
-    """Some places follow the others again."""
+    """Some places use the zone's common fill again."""
 
     kind: Literal["join"] = "join"
     zone: Key
     places: tuple[Place, ...]
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Places that another zone took stay as they are."""
+        """Places that were taken by another zone do not change."""
         zone = laid.zone(self.zone)
         kept = tuple(one for one in zone.apart if one.taken_by)
         own = without_places((one for one in zone.apart if not one.taken_by), self.places)

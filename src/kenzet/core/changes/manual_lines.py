@@ -1,4 +1,4 @@
-"""Changes of the lines that she lays herself on the ruler bench."""
+"""Changes of lines placed by hand on the ruler bench."""
 
 from __future__ import annotations
 
@@ -28,7 +28,8 @@ _Degrees = Annotated[float, Field(ge=-3600, le=3600, allow_inf_nan=False)]
 
 
 class KeepLine(Change):
-    """The line that a ruler sews as it lies becomes part of a zone's plan; ``whole``: slid along from edge to edge."""
+    """The line that a ruler at this position sews becomes part of a zone's plan. With ``whole``, the ruler is
+    moved along from edge to edge."""
 
     kind: Literal["keep line"] = "keep line"
     zone: Key
@@ -41,7 +42,7 @@ class KeepLine(Change):
     whole: bool = True
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Raises BadValue at ``ruler`` for one that must not or cannot be used, at ``lay`` where no line comes of it."""
+        """Raises BadValue at ``ruler`` if it is unsafe or not usable, at ``lay`` if it sews no line in the zone."""
         zone, kit = laid.zone(self.zone), laid.quilt.kit
         check_ruler(kit, self.ruler, self.edge)
         shape = laid.shape_at(zone, self.place)
@@ -55,10 +56,10 @@ class KeepLine(Change):
                 ),
                 "lay",
             )
-        part = plastic(kit.rulers[self.ruler].edges, self.edge, float(kit.reach))
+        part = plastic(kit.rulers[self.ruler].edges, self.edge, float(kit.foot_offset))
         references = references_in(plan_zone(laid, self.zone), shape, self.place)
         lay = Lay(self.x, self.y, self.angle)
-        reading = read(part, lay, shape.region, references, float(kit.reach), self.whole)
+        reading = read(part, lay, shape.region, references, float(kit.foot_offset), self.whole)
         if part.needle is None:
             raise BadValue(tr("Your foot cannot go along this edge: it is too tight for it."), "ruler")
         if reading.sewn is None:
@@ -76,7 +77,7 @@ class KeepLine(Change):
 
 
 class TakeUpLine(Change):
-    """A line placed by hand is no longer in the plan."""
+    """Deletes a line placed by hand."""
 
     kind: Literal["take up line"] = "take up line"
     zone: Key
@@ -94,7 +95,8 @@ class TakeUpLine(Change):
 
 
 class CloseGap(Change):
-    """Straight lines through the gaps of a zone that are wider than ``limit``, at ``place`` and wherever it is drawn alike; each has to be marked."""
+    """Adds straight lines through the gaps of a zone that are wider than ``limit``, at ``place`` and wherever the
+    zone has the same drawing. Each of them has to be marked."""
 
     kind: Literal["close gap"] = "close gap"
     zone: Key
@@ -102,7 +104,7 @@ class CloseGap(Change):
     limit: Length
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Raises BadValue where no lines close them, or where the zone holds too many lines placed by hand."""
+        """Raises BadValue if no lines can close the gaps, or the zone has too many lines placed by hand."""
         zone = laid.zone(self.zone)
         plan = plan_zone(laid, self.zone)
         drawings = [one for one in plan.drawings if self.place in one.places] if plan else []
@@ -128,7 +130,10 @@ class CloseGap(Change):
 
 
 def check_ruler(kit: Kit, key: str, edge: int) -> None:
-    """Raises BadValue or Unknown at ``ruler``: not in the kit, not at hand, unsafe (A79), without that edge."""
+    """Checks a ruler and one of its edges.
+
+    Raises BadValue or Unknown at ``ruler``: not in the kit, not at hand, unsafe (A79), or without that edge.
+    """
     ruler = kit.rulers.get(key)
     if ruler is None or edge >= len(ruler.edges):
         raise Unknown(tr("There is no such ruler in this quilt's kit."), "ruler")
@@ -142,11 +147,11 @@ def check_ruler(kit: Kit, key: str, edge: int) -> None:
 def _laid_on(
     reading: BenchReading, references: list[BenchReference], kit: Kit
 ) -> tuple[Literal["seam", "line", ""], Length | None]:
-    """What the line finds its place by: the nearest thing that an etched line or the edge lies on (F1)."""
+    """What the line is placed from: the nearest reference that lies under the edge or an etched line (F1)."""
     for held in reading.held:
         if held.etched is None:
             continue
-        distance = held.etched + kit.reach
+        distance = held.etched + kit.foot_offset
         on: Literal["seam", "line"] = "seam" if references[held.reference].kind == "seam" else "line"
         return on, Length.of(Fraction(distance) / MM_PER["in"])
     return "", None

@@ -1,4 +1,4 @@
-"""A new quilt from a few wishes: what it is for, how it is laid out, how large."""
+"""A new quilt from a few answers: its use, its setting, its size."""
 
 from __future__ import annotations
 
@@ -25,7 +25,7 @@ PALETTE = {
     "second": Fabric(name="Second", colour="#9aa67c"),
     "dark": Fabric(name="Dark", colour="#3f4f63"),
 }
-"""What a new quilt begins with, to be named and coloured as hers."""
+"""The fabrics of a new quilt, to be renamed and recolored."""
 
 
 def _block_size(wish: NewQuilt, columns: int, rows: int) -> tuple[Length, Length]:
@@ -52,8 +52,9 @@ def _plain(name: str, width: Length, height: Length, fabric: str) -> Block:
 
 
 class NewQuilt(Frozen):
-    """``columns`` by ``rows`` blocks of ``block``, or blocks that fill a finished ``width`` by ``height``; every block is the offered pattern
-    called ``first``, or plain; ``border`` is the width of one around all.
+    """``columns`` by ``rows`` blocks of size ``block``, or blocks that fill a finished ``width`` by ``height``.
+
+    Every block is the pattern named ``first``, or plain; ``border`` is the width of a border all around.
     """
 
     name: Name
@@ -97,14 +98,14 @@ class NewQuilt(Frozen):
 
 
 def _patterned(name: str, width: Length, height: Length) -> Block:
-    """An offered block; its roles take the palette in its order."""
+    """One of the patterns offered; its roles take the fabrics in order."""
     pattern = dict(offers())[name]
     art = Patterned(pattern=pattern, fabrics=dict(zip(pattern.roles(), cycle(PALETTE), strict=False)))
     return Block(name=name, width=width, height=height, art=art)
 
 
 def new_quilt(wish: NewQuilt) -> Quilt:
-    """A quilt as wished, ready to be painted. Raises BadValue at the wish's field."""
+    """The quilt that ``wish`` describes, ready to be edited. Raises BadValue at the field of the wish."""
     columns, rows = (1, 1) if wish.arrangement in ("medallion", "single block") else (wish.columns, wish.rows)
     if wish.arrangement == "strips":
         rows = 1

@@ -24,7 +24,7 @@ class SetKit(Change):
     kit: Kit
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """The whole kit at once."""
+        """Replaces the whole kit."""
         return laid.quilt.model_copy(update={"kit": self.kit}), tr("kit")
 
 
@@ -35,12 +35,12 @@ class Rename(Change):
     name: Name
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Nothing but the name."""
+        """Changes nothing else."""
         return laid.quilt.model_copy(update={"name": self.name}), tr("name")
 
 
 class SetQuilt(Change):
-    """What the quilt is for, where lines end at its edge, and what lies beyond it."""
+    """The quilt's use, where lines end at its edge, and the batting and backing beyond the edge."""
 
     kind: Literal["quilt"] = "quilt"
     use: Use
@@ -51,42 +51,42 @@ class SetQuilt(Change):
     backing: Key | None = None
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Raises BadValue at the length that is out of range."""
+        """Raises BadValue at a length that is out of range."""
         wanted = ("use", "line_ends", "edge", "batting_overhang", "backing_overhang", "backing")
         return remade(laid.quilt, **{name: getattr(self, name) for name in wanted}), tr("the quilt")
 
 
 class SetLayers(Change):
-    """When the top is layered, and how the layers are held."""
+    """When the top is layered, and how the layers are basted."""
 
     kind: Literal["layers"] = "layers"
     layered: Layered
     basted: Basted
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Nothing of the plan changes."""
+        """The plan does not change."""
         return remade(laid.quilt, layered=self.layered, basted=self.basted), tr("how it is layered")
 
 
 class SetStitching(Change):
-    """What thread stops and travelling are worth to her, and in which order she goes."""
+    """The cost of thread cuts and travel, and the sewing order."""
 
     kind: Literal["stitching"] = "stitching"
     stitching: Stitching
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """All of it at once; no line changes."""
+        """Replaces all settings; no line changes."""
         return remade(laid.quilt, stitching=self.stitching), tr("how it is sewn")
 
 
 class SetGround(Change):
-    """A photograph of the top, or of a block, lies under the plan; None takes it away."""
+    """A photograph of the top or of a block to show under the plan; None removes it."""
 
     kind: Literal["ground"] = "ground"
     ground: Ground | None
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Raises Unknown for a place that is not there."""
+        """Raises Unknown for a place that does not exist."""
         if self.ground:
             laid.frame_of(self.ground.place)
         return remade(laid.quilt, ground=self.ground), tr("photo") if self.ground else tr("photo removed")

@@ -1,4 +1,4 @@
-"""Changes of zones: making, cutting, naming, letting go."""
+"""Changes of zones: making, dividing, renaming, deleting."""
 
 from __future__ import annotations
 
@@ -33,11 +33,12 @@ Taking = Literal["take out", "replace", "on top"]
 
 
 class MakeZone(Change):
-    """Patches become a zone of their own: ``refs`` are place/patch.
+    """Makes a zone of patches; ``refs`` are place/patch.
 
-    ``everywhere``: the same patches of the block wherever it lies; the refs then lie at one place. ``each``: every patch becomes
-    a zone of its own. Of zones that hold them these patches are taken out, or the zones are replaced whole, or the new
-    one lies ``on top`` of them (``taking``); nothing said means taken out, as long as no fill is lost by that.
+    ``everywhere``: the same patches of the block at all its places; the refs are then at one place. ``each``:
+    every patch becomes a zone. ``taking`` says what happens to zones that hold these patches: the patches are
+    removed from them, the zones are replaced, or the new zone lies ``on top``. By default patches are removed as
+    long as no fill is lost.
     """
 
     kind: Literal["zone"] = "zone"
@@ -49,7 +50,7 @@ class MakeZone(Change):
     each: bool = False
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Raises Unknown, BadValue."""
+        """Raises Unknown for a patch or zone, BadValue if the patches cannot form a zone."""
         quilt = laid.quilt
         part, patches = _meant(quilt, self.refs, self.everywhere)
         zones = self._left(quilt, part, patches)
@@ -70,7 +71,8 @@ class MakeZone(Change):
         )
 
     def _left(self, quilt: Quilt, part: str, patches: tuple[str, ...]) -> dict[str, Zone]:
-        """The other zones when ``patches`` are taken. Raises BadValue where a fill would be lost without a word."""
+        """The other zones after ``patches`` are taken. Raises BadValue if a fill would be lost without being asked
+        for."""
         on_top = self.taking == "on top"
         level = {key: zone for key, zone in quilt.zones.items() if zone.on_top == on_top}
         beside = {key: zone for key, zone in quilt.zones.items() if zone.on_top != on_top}
@@ -93,7 +95,7 @@ class MakeZone(Change):
 
 
 def holders(quilt: Quilt, part: str, patches: Sequence[str]) -> list[str]:
-    """The keys of the zones that hold any of ``patches`` of ``part`` anywhere, those on top left out."""
+    """The keys of the zones that hold any of ``patches`` of ``part`` anywhere, except zones on top."""
     if part == TOP:
         refs = set(patches)
         split = [ref.partition("/")[::2] for ref in patches]
@@ -114,7 +116,7 @@ def holders(quilt: Quilt, part: str, patches: Sequence[str]) -> list[str]:
 
 
 def _meant(quilt: Quilt, refs: Sequence[str], everywhere: bool) -> tuple[str, tuple[str, ...]]:
-    """The part and the patches that ``refs`` mean."""
+    """The part and the patches that ``refs`` refer to."""
     split = [ref.partition("/")[::2] for ref in dict.fromkeys(refs)]
     for (place, patch), ref in zip(split, refs, strict=False):
         if not quilt.has_patch(TOP, ref) or not patch:
@@ -133,9 +135,9 @@ def _meant(quilt: Quilt, refs: Sequence[str], everywhere: bool) -> tuple[str, tu
 
 
 def given_up(quilt: Quilt, part: str, patches: Sequence[str], by: str) -> dict[str, Zone]:
-    """The other zones after ``patches`` of ``part`` have been taken by the new zone called ``by``.
+    """The other zones after the new zone named ``by`` has taken ``patches`` of ``part``.
 
-    Raises BadValue where they lie in a zone that is cut.
+    Raises BadValue if the patches are in a zone that has been divided.
     """
     if part != TOP:
         wanted = set(patches)
@@ -174,7 +176,7 @@ def _without(key: str, zone: Zone, lost: set[str]) -> dict[str, Zone]:
 def _taken_at(
     quilt: Quilt, key: str, zone: Zone, patches: list[str], places: frozenset[str], by: str
 ) -> dict[str, Zone]:
-    """The zone with only ``patches``, given up at ``places``."""
+    """The zone with only ``patches``, and without ``places``."""
     if len(patches) < len(zone.patches):
         _refuse_cut(zone)
         zone = zone.model_copy(update={"patches": tuple(patches)})
@@ -195,27 +197,27 @@ def _refuse_cut(zone: Zone) -> None:
 
 
 class RemoveZone(Change):
-    """A zone is given up; nothing is quilted in its patches."""
+    """Deletes a zone; its patches are left unquilted."""
 
     kind: Literal["zone gone"] = "zone gone"
     zone: Key
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """What it took from others at single places goes back to them."""
+        """Patches that it took from other zones at single places go back to them."""
         name = laid.zone(self.zone).name
         zones = {key: zone for key, zone in laid.quilt.zones.items() if key != self.zone}
         return remade(laid.quilt, zones=zones), tr("zone {name} deleted", name=name)
 
 
 class NameZone(Change):
-    """A zone's name, in her words."""
+    """Renames a zone."""
 
     kind: Literal["zone name"] = "zone name"
     zone: Key
     name: Name
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """The key stays."""
+        """The key does not change."""
         old = laid.zone(self.zone).name
         return with_zone(laid.quilt, self.zone, name=self.name), tr(
             "{old} renamed {name}", old=old, name=self.name
@@ -223,14 +225,14 @@ class NameZone(Change):
 
 
 class SetStandOff(Change):
-    """How far a zone stays off the appliqué in it."""
+    """The distance that a zone keeps from the appliqué in it."""
 
     kind: Literal["stand-off"] = "stand-off"
     zone: Key
     stand_off: Length | None
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Raises BadValue where nothing would be left."""
+        """Raises BadValue if nothing would be left of the zone."""
         quilt = laid.quilt
         zone = laid.zone(self.zone)
         other = Zone(**({f: getattr(zone, f) for f in Zone.model_fields} | {"stand_off": self.stand_off}))
@@ -244,10 +246,10 @@ class SetStandOff(Change):
 
 
 class CutZone(Change):
-    """A zone is divided by a line that will be quilted; its pieces become zones.
+    """Divides a zone by a line that will be quilted; its pieces become zones.
 
-    ``alike``: pieces of one size and shape that do not touch along a side stay one zone; else every
-    piece is its own. ``sewn``: the line itself is planned too, in a zone that lies on top of the pieces and is sewn before them.
+    ``alike``: pieces of equal size and shape that share no side form one zone; otherwise every piece is a zone.
+    ``sewn``: the line itself is planned too, in a zone on top of the pieces, and sewn before them.
     """
 
     kind: Literal["cut"] = "cut"
@@ -257,7 +259,7 @@ class CutZone(Change):
     sewn: bool = False
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """The fill stays in every piece. Raises BadValue where nothing is divided."""
+        """Every piece keeps the fill. Raises BadValue if the line divides nothing."""
         quilt, zone = laid.quilt, laid.zone(self.zone)
         found = pieces_of(laid, zone, self.cut, self.alike)
         names = [one.name for key, one in quilt.zones.items() if key != self.zone]
@@ -288,7 +290,7 @@ class CutZone(Change):
 
 
 def dividing_lines(laid: QuiltLayout, zone: Zone, cut: Cut) -> tuple[ManualLine, ...]:
-    """The lines of ``cut`` as far as they lie in ``zone``, to be sewn."""
+    """The parts of the lines of ``cut`` that lie in ``zone``, to be sewn."""
     part = laid.parts(zone.part)[0]
     cloth = cloth_of(part, zone)
     found = []
@@ -302,9 +304,8 @@ def dividing_lines(laid: QuiltLayout, zone: Zone, cut: Cut) -> tuple[ManualLine,
 
 
 class Surround(Change):
-    """A zone is sewn in the ditch, with ``rounds`` echoes inside it, and filled freehand inside those: one choice for an appliquéd
-    or a pieced curved shape.
-    """
+    """Sews a zone in the ditch, adds ``rounds`` echoes inside, and fills the rest freehand: one choice for a
+    curved shape, appliquéd or pieced."""
 
     kind: Literal["surround"] = "surround"
     zone: Key
@@ -313,8 +314,10 @@ class Surround(Change):
     texture: AnyFill | None = None
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """The zone becomes three: its ditch, the echoes, and what is inside them, half a spacing farther in. Raises BadValue where
-        nothing is left inside.
+        """The zone becomes three: its ditch, the echoes, and the rest, which begins half a spacing inside the last
+        echo.
+
+        Raises BadValue if nothing is left inside.
         """
         quilt, zone = laid.quilt, laid.zone(self.zone)
         inset = Length.near(self.spacing.mm * (2 * self.rounds + 1) / 2, self.spacing.unit)
@@ -359,13 +362,14 @@ class Surround(Change):
         )
 
     def _fill(self, what: Surrounds) -> Fill:
-        """The fill that does it."""
+        """The fill for one of the three zones."""
         kind = next(kind for kind in FILLS.values() if kind.surrounds == what)
         return kind.surrounding(self.spacing, self.rounds)
 
 
 def pieces_of(laid: QuiltLayout, zone: Zone, cut: Cut, alike: bool) -> list[tuple[str, tuple[Spot, ...]]]:
-    """A name and the inner points of every zone into which ``cut`` divides ``zone``. Raises BadValue."""
+    """For every zone into which ``cut`` divides ``zone``: its name and a point inside each of its pieces. Raises
+    BadValue."""
     part = laid.parts(zone.part)[0]
     cloth = cloth_of(part, zone)
     pieces, soft = cut_up(part, cloth, cut)
@@ -385,7 +389,7 @@ def pieces_of(laid: QuiltLayout, zone: Zone, cut: Cut, alike: bool) -> list[tupl
 
 
 def _groups(pieces: list[Polygon], alike: bool) -> list[list[Polygon]]:
-    """Pieces that are alike and share no side, by turns: opposite quarters come together."""
+    """Pieces in groups that are congruent and share no side, such as opposite quarters."""
     groups: list[list[Polygon]] = []
     for piece in pieces:
         kin = (g for g in groups if alike and all(_alike(one, piece) and not _touch(one, piece) for one in g))
@@ -409,13 +413,13 @@ def _touch(one: Polygon, other: Polygon) -> bool:
 
 
 class PutTogether(Change):
-    """The last cut of a zone is taken back: all its pieces become one zone with the chosen one's fill."""
+    """Undoes the last division of a zone: its pieces become one zone with the chosen one's fill."""
 
     kind: Literal["together"] = "together"
     zone: Key
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Pieces that were cut further go with it. Raises BadValue for a zone that is not cut."""
+        """Pieces that were divided further are merged too. Raises BadValue for a zone that is not divided."""
         quilt, zone = laid.quilt, laid.zone(self.zone)
         if not zone.slices:
             raise BadValue(tr("This zone is not divided."), "zone")
@@ -435,7 +439,7 @@ class PutTogether(Change):
 
 
 def _divides(zone: Zone, other: Zone, level: int) -> bool:
-    """Whether ``other`` lies on top of what ``zone`` was cut from: its dividing lines, or its ditch."""
+    """Whether ``other`` lies on top of what ``zone`` was divided from: its dividing lines, or its ditch."""
     same = (zone.part, zone.patches, zone.slices[:level]) == (other.part, other.patches, other.slices)
     return (
         other.on_top
@@ -445,7 +449,7 @@ def _divides(zone: Zone, other: Zone, level: int) -> bool:
 
 
 def _shares_cut(zone: Zone, other: Zone, level: int) -> bool:
-    """Whether ``other`` came out of the cut that made the slice number ``level`` of ``zone``."""
+    """Whether ``other`` comes from the division that made slice number ``level`` of ``zone``."""
     return (
         (zone.part, zone.patches, zone.slices[:level]) == (other.part, other.patches, other.slices[:level])
         and len(other.slices) > level

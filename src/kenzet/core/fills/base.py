@@ -1,4 +1,4 @@
-"""What a fill is, and what it is told about its place."""
+"""The interface of a fill, and the description of the zone it is laid out in."""
 
 from __future__ import annotations
 
@@ -24,10 +24,10 @@ from kenzet.texts import tr
 
 @dataclass(frozen=True, slots=True)
 class Rings:
-    """An echo family: ``insides[k]`` is what ring k encloses, all from one outline.
+    """An echo family: ``insides[k]`` is the area inside ring k; all are offset from one outline.
 
-    Ring k lies ``first`` + k·``pitch`` inside the outline (exact mm). ``drawn`` are the insides as they were worked out,
-    perhaps for another outline, and ``placing`` carries them to where they lie.
+    Ring k is ``first`` + k·``pitch`` inside the outline (exact mm). ``drawn`` are the areas as computed, perhaps
+    for a congruent outline; ``placing`` then maps them to this zone.
     """
 
     drawn: tuple[MultiPolygon, ...]
@@ -37,7 +37,7 @@ class Rings:
 
     @property
     def insides(self) -> tuple[MultiPolygon, ...]:
-        """What each ring encloses."""
+        """The area inside each ring."""
         placing = self.placing
         if placing is None:
             return self.drawn
@@ -46,14 +46,15 @@ class Rings:
 
 @dataclass(frozen=True, slots=True)
 class Paths:
-    """Lines that are neither parallel straights nor rings: zigzags, arcs, fans, chevrons.
+    """Lines that are neither parallel nor rings: zigzags, arcs, fans, chevrons.
 
-    Where ``spacing`` is given (exact mm), each path but the first lies that far, truly, from the one
-    before it all along, and can be laid from it; without it every path is drawn. Paths ``on_outline`` are not
-    clipped: they run in the ditch. ``laid_on`` says of each path what else it is laid from, where something is: a "step" is how
-    far a template is moved square to the rows from the row before, and ``slides`` how far along them, mm; ``way`` is the
-    direction of rows, of length 1. ``rows`` says of each path which row or ring it is of, if that is not its own number; rings
-    may grow ``outward``. They lie only ``within`` one piece of the zone, where that is given.
+    If ``spacing`` is given (exact mm), each path but the first is exactly that far from the path before it
+    everywhere, and can be placed from it; without it every path has to be marked. Paths ``on_outline`` are not
+    clipped: they run in the ditch. ``laid_on`` says for each path what else it can be placed from, if anything; a
+    "step" is the distance a template moves perpendicular to the rows from the row before, and ``slides`` the
+    distance along them, mm. ``way`` is the unit direction of rows. ``rows`` gives the row or ring of each path, if
+    that is not its own index; rings may grow ``outward``. If ``within`` is given, the paths lie in that piece of
+    the zone only.
     """
 
     paths: tuple[Path, ...]
@@ -77,16 +78,16 @@ GROUPS: dict[Group, str] = {
 
 
 Surrounds = Literal["", "ditch", "echoes", "inside"]
-"""What a fill is when a shape is sewn in the ditch, with echoes inside it and something freehand inside those."""
+"""The role of a fill when a shape is sewn in the ditch, with echoes inside it and freehand quilting inside those."""
 
 Seams = tuple[tuple[Point, Point], ...]
 
 
 class Site(NamedTuple):
-    """Where a fill is laid: the zone's ``region`` in its part's coordinates (mm, y up).
+    """Where a fill is laid out: the zone's ``region`` in its part's coordinates (mm, y up).
 
-    ``centre`` is the part's centre and ``quilt_centre`` the quilt's, both in those coordinates. ``seams``
-    are the straight seams of the piecing inside the zone, its outline not among them, looked for when asked.
+    ``centre`` is the center of the part and ``quilt_centre`` that of the quilt, in the same coordinates. ``seams``
+    are the straight seams inside the zone, without its outline; they are computed on demand.
     """
 
     region: Region
@@ -95,27 +96,29 @@ class Site(NamedTuple):
     find_seams: Callable[[], Seams] = tuple
 
     def share_of(self, point: Point) -> Point:
-        """A point in shares of the zone's width and height, so that it keeps its place when the zone is resized."""
+        """A point as shares of the zone's width and height, so that it keeps its relative place when the zone is
+        resized."""
         left, low, right, high = self.region.bounds
         return round((point[0] - left) / (right - left), 9), round((point[1] - low) / (high - low), 9)
 
     def at_share(self, share: Point | None) -> Point:
-        """The point at a share; the zone's middle where there is none."""
+        """The point at a share; the zone's center if ``share`` is None."""
         left, low, right, high = self.region.bounds
         x, y = share or (0.5, 0.5)
         return left + x * (right - left), low + y * (high - low)
 
     @property
     def seams(self) -> Seams:
-        """Start and end of every seam inside."""
+        """Start and end of every seam inside the zone."""
         return self.find_seams()
 
 
 @dataclass(frozen=True, slots=True)
 class Figure:
-    """A number of the fill that she would otherwise compute: ``value`` in mm (of a ``sewn`` length: told as roughly as at the machine), degrees, a share or a count.
+    """A figure of the fill that the quilter would otherwise compute: ``value`` in mm, degrees, a share or a count.
 
-    ``typed`` marks the one that she has typed herself where two belong together.
+    A ``sewn`` length is shown as coarsely as at the machine. ``typed`` marks the one of two dependent figures that
+    was typed.
     """
 
     label: str
@@ -133,10 +136,11 @@ def check_spacing(length: Length) -> Length:
 
 
 class Fill(Frozen):
-    """Must override ``label``, ``help``, ``tile`` (an SVG path in a box of 72 by 39), ``group`` and ``lay_out``; may
-    override ``order`` (its place in its group), ``lines_are`` (what one calls them), ``lends_spacing`` (False where
-    its spacing is a size of its own, which another fill could not use), ``is_spaced`` (False where no spacing can be
-    told of it), ``offered`` (False for what is no choice among fills) and what says so.
+    """Must override ``label``, ``help``, ``tile`` (an SVG path in a box of 72 by 39), ``group`` and ``lay_out``.
+
+    May override ``order`` (its place in its group), ``lines_are`` (what its lines are called), ``lends_spacing``
+    (False if its spacing is a size that makes no sense for another fill), ``is_spaced`` (False if it has no
+    spacing), ``offered`` (False if it is not offered in the chooser), and every method that says so.
     """
 
     label: ClassVar[str]
@@ -158,20 +162,21 @@ class Fill(Frozen):
         return check_spacing(length)
 
     def lay_out(self, site: Site) -> Iterable[Family]:
-        """Must override. The families, before clipping; the same site gives the same families."""
+        """Must override. The families before clipping; equal sites give equal families."""
         raise NotImplementedError
 
     @classmethod
     def surrounding(cls, spacing: Length, rounds: int) -> Fill:
-        """May override where ``surrounds`` says what it is good for: the fill with which a shape is surrounded so."""
+        """Must override if ``surrounds`` is set: the fill for that role."""
         raise NotImplementedError
 
     def turn_of(self, family: int) -> int:
-        """May override. When its family number ``family`` is sewn: each turn whole before the next. By default all are one."""
+        """May override. The turn in which family number ``family`` is sewn; a turn is finished before the next
+        begins. By default all families share one turn."""
         return 0
 
     def count_at_most(self, site: Site) -> int:
-        """May override. How many lines there would be, or a few more, before anything is drawn."""
+        """May override. An upper bound, nearly exact, of the number of lines, before anything is drawn."""
         families = list(self.lay_out(site))
         straight = [family for family in families if isinstance(family, Straight)]
         paths = sum(len(family.paths) for family in families if isinstance(family, Paths))
@@ -183,26 +188,26 @@ class Fill(Frozen):
         return ()
 
     def by_radius(self, site: Site, radius: float) -> Sequence[SpacingSuggestion]:
-        """May override. What can be set so that an arc of ``radius`` mm, which one of her edges sews, makes it. Raises BadValue with the
-        reason where it makes none.
-        """
+        """May override. The settings with which an arc of ``radius`` mm, as one of the rulers sews it, makes this
+        fill. Raises BadValue with the reason if it cannot."""
         return ()
 
     def fix_sliver(self, site: Site) -> SliverFix | None:
-        """May override. What would leave no sliver; asked only where there is one."""
+        """May override. The settings that avoid slivers; called only if there is one."""
         return None
 
     def fit_to_points(self, site: Site, points: Sequence[Point]) -> Sequence[PointFit]:
-        """May override. How to hit all of ``points``, the first of them the datum; the nearest to her wish first."""
+        """May override. Settings that hit all of ``points``, the first of which is the datum; those closest to the
+        present ones first."""
         return ()
 
     @property
     def can_meet(self) -> bool:
-        """Whether ``meet`` is overridden."""
+        """Whether ``fit_to_points`` is overridden."""
         return type(self).fit_to_points is not Fill.fit_to_points
 
     def notes(self) -> Sequence[str]:
-        """May override. Sentences of the craft that belong to this fill as it is set."""
+        """May override. Advice of the craft about this fill with its present settings."""
         return ()
 
     @property
@@ -212,80 +217,81 @@ class Fill(Frozen):
 
     @property
     def claimed_density(self) -> float | None:
-        """May override. Where its lines are a hint only, what is sewn of it: mm per mm²."""
+        """May override. If its lines are only a hint: the density it stands for, mm of stitching for each mm²."""
         return None
 
     def tightest_inner_radius(self, site: Site) -> float | None:
-        """May override. The tightest radius, mm, that a ruler foot has to go into."""
+        """May override. The tightest radius, mm, that a ruler foot has to fit into."""
         return None
 
     def figures(self, site: Site) -> Sequence[Figure]:
-        """May override. What belongs to the fill beside its spacing: steps, legs, angles, radii."""
+        """May override. Figures of the fill besides its spacing: steps, legs, angles, radii."""
         return ()
 
     def template(self, site: Site) -> WaveEdge | ZigzagEdge | None:
-        """May override. The ready-made edge that would sew its lines, for fills that repeat one shape along them."""
+        """May override. The edge of a template that would sew its lines, for fills that repeat one shape."""
         return None
 
     def lattice(self, site: Site) -> Sequence[Straight]:
-        """May override. What its rows and repeats stand on, for fills that repeat: even lines and lines across them."""
+        """May override. For fills that repeat in both directions: the even lines on which rows stand, and the
+        lines across them on which repeats begin."""
         return ()
 
     @property
     def sewn(self) -> bool:
-        """May override. False where its lines are only drawn, as a base for others."""
+        """May override. False if its lines are only marked, as a base for others."""
         return True
 
     @property
     def in_the_ditch(self) -> bool:
-        """Whether its lines lie in the ditch of seams: an anchor, or what is sewn round the blocks last."""
+        """Whether its lines lie in the ditch of seams: as an anchor, or sewn around the blocks at the end."""
         return False
 
     @property
     def counted_families(self) -> frozenset[int] | None:
-        """May override. The numbers of those families whose lines are its rows, where others only serve them; None: all."""
+        """May override. The indices of the families whose lines count as rows, if other families only help; None
+        for all."""
         return None
 
     @property
     def sews_outline(self) -> bool:
-        """May override. Whether it sews the zone's own outline: a seam that another zone sews already is left to that one."""
+        """May override. Whether it sews the zone's own outline. A seam that another zone already sews is left out."""
         return False
 
     @property
     def rows_by_eye(self) -> bool:
-        """May override. True where rows that none of her edges sews keep their distance by eye, and need not be drawn."""
+        """May override. True if rows that no ruler fits keep their distance by eye and need no marks."""
         return False
 
     @property
     def freehand_rows(self) -> bool:
-        """May override. True where rows beside a guide are sewn without a ruler."""
+        """May override. True if the rows beside a guide are sewn without a ruler."""
         return False
 
     @property
     def passes(self) -> int:
-        """May override. How often each line is sewn over."""
+        """May override. How many times each line is sewn."""
         return 1
 
     @property
     def follows_outline(self) -> bool:
-        """May override. Whether it is rings that nothing but the outline gives: shapes that are each other turned or mirrored have
-        each other's.
-        """
+        """May override. Whether it consists of rings that depend only on the outline, so that congruent zones can
+        share them."""
         return False
 
     @property
     def follows_quilt(self) -> bool:
-        """May override. Whether each placing of the part is drawn differently (lines flow across)."""
+        """May override. Whether the drawing differs from place to place, because lines flow across blocks."""
         return False
 
 
 ReferenceHint = tuple[Literal["seam", "line", "step"], Fraction]
-"""What a line is laid from, and how far from it, exact mm."""
+"""What a line can be placed from, and its distance, exact mm."""
 
 
 @dataclass(frozen=True, slots=True)
 class SpacingSuggestion:
-    """A spacing that would suit the zone: the exact ``length``, what it does, and what else must be set for it."""
+    """A spacing that suits the zone: the exact ``length``, its effect in words, and the other settings it needs."""
 
     length: Length
     does: str
@@ -294,10 +300,11 @@ class SpacingSuggestion:
 
 @dataclass(frozen=True, slots=True)
 class PointFit:
-    """Settings (``values`` by parameter) with which the features are met, or nearly.
+    """Settings (``values`` by parameter) with which the features are met exactly or nearly.
 
-    ``change`` is the relative change of what she wished; ``counts`` the whole steps to each feature after the
-    first; ``arrives`` is said of zigzags; ``give`` numbers the features (from 0, the first left out) that miss.
+    ``change`` is the relative change of the spacing; ``counts`` are the whole steps to each feature after the
+    first; ``arrives`` applies to zigzags; ``give`` are the indices of features that are missed (from 0, without
+    the first).
     """
 
     values: tuple[tuple[str, str], ...]
@@ -312,7 +319,8 @@ class PointFit:
 
 @dataclass(frozen=True, slots=True)
 class SliverFix:
-    """What rids a fill of slivers: another datum (then ``gap`` mm are left) or the even spacing ``gap``; ``values`` are what to set."""
+    """What avoids slivers: another datum (which leaves ``gap`` mm) or the even spacing ``gap``. ``values`` are the
+    settings."""
 
     how: SliverFixHow
     gap: Fraction

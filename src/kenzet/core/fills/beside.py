@@ -59,16 +59,16 @@ class Beside(Fill):
 
     @property
     def sews_outline(self) -> bool:
-        """Where the ditch is sewn."""
+        """True if the ditch is sewn."""
         return self.where != "beside"
 
     @property
     def in_the_ditch(self) -> bool:
-        """Unless lines flank the seams too."""
+        """True if only the ditch is sewn."""
         return self.where == "ditch"
 
     def lay_out(self, site: Site) -> Iterable[Family]:
-        """The outline's edges from inside, then the seams within; the ditch last."""
+        """The lines along the outline's edges, then those along the seams inside; the ditch last."""
         if self.where != "ditch":
             yield Paths(tuple(self._flanking(site)))
         if self.where != "beside":
@@ -95,14 +95,14 @@ class Beside(Fill):
                 yield _moved(a, b, (-uy * away * side, ux * away * side), *on)
 
     def count_at_most(self, site: Site) -> int:
-        """Two a seam, a few more where they are split."""
+        """Two lines a seam, more where they are divided."""
         return 6 * (len(site.region.edges) + len(site.seams) + len(site.region.pieces)) + len(
             site.region.segments
         )
 
 
 def _moved(a: Point, b: Point, by: Point, before: float, after: float) -> Path:
-    """The line from a to b moved sideways and made longer at its ends."""
+    """The line from ``a`` to ``b``, shifted by ``by`` and extended by ``before`` and ``after`` at its ends, mm."""
     ux, uy = (b[0] - a[0]) / math.dist(a, b), (b[1] - a[1]) / math.dist(a, b)
     start = a[0] + by[0] - ux * before, a[1] + by[1] - uy * before
     return straight_path(start, (b[0] + by[0] + ux * after, b[1] + by[1] + uy * after))

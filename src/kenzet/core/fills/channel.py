@@ -25,7 +25,8 @@ Dense = Literal["along the guide", "freehand"]
 
 
 class Channel(TurnedFill):
-    """Two guide waves keep a channel open; beyond them the same waves repeat ``spacing`` apart, or ``beyond`` below it."""
+    """Two guide waves enclose an open channel; outside it the same waves repeat ``spacing`` apart, or ``beyond``
+    on the lower side."""
 
     label: ClassVar[str] = tr("Open channel")
     help: ClassVar[str] = tr("Two waves leave a ribbon unquilted between dense lines on either side.")
@@ -102,7 +103,7 @@ class Channel(TurnedFill):
         return length and check_spacing(length)
 
     def tightest_inner_radius(self, site: Site) -> float:
-        """F29."""
+        """F29, for both guides."""
         return min(tightest(period, depth) for period, depth in map(self._wave, (1.0, -1.0)))
 
     def _wave(self, side: float) -> tuple[float, float]:
@@ -113,12 +114,12 @@ class Channel(TurnedFill):
         return float(own[0].mm), float(own[1].mm)
 
     def _apart(self, side: float) -> Length:
-        """How far the dense lines of a side lie apart."""
+        """The spacing of the dense lines on one side."""
         return self.spacing if side > 0 else self.beyond or self.spacing
 
     @property
     def rows_by_eye(self) -> bool:
-        """The dense lines follow the guide, or one another."""
+        """True: the dense lines follow the guide or each other."""
         return True
 
     @property
@@ -127,27 +128,28 @@ class Channel(TurnedFill):
         return self.dense == "freehand"
 
     def template(self, site: Site) -> WaveEdge | ZigzagEdge | None:
-        """The wave of both guides; None where each has its own."""
+        """The wave of both guides; None if the guides differ."""
         if self._wave(1.0) != self._wave(-1.0):
             return None
         return WaveEdge(*self._wave(1.0), self.frame(site).width)
 
     def widths(self, frame: Frame) -> tuple[float, float]:
-        """The narrowest and the widest place of the channel, mm; measured at 2000 places along it."""
+        """The narrowest and the widest width of the channel, mm, sampled at 2000 places."""
         u = np.linspace(frame.left, frame.right, 2000)
         above, below = (self._guide(frame, side, u) for side in (1.0, -1.0))
         wide = float(self.wide.mm) + above - below
         return float(wide.min()), float(wide.max())
 
     def _guide(self, frame: Frame, side: float, u: Floats) -> Floats:
-        """How far a guide stands off its middle line at ``u``, mm."""
+        """The distance of a guide from its center line at ``u``, mm."""
         period, depth = self._wave(side)
         turned = side if self.guides == "mirrored" else 1.0
         found: Floats = turned * depth / 2 * np.sin(math.tau * (u - (frame.left + frame.right) / 2) / period)
         return found
 
     def lay_out(self, site: Site) -> Iterable[Family]:
-        """Both guides from the channel outwards, each side to the zone's end. Raises BadValue: pinched shut, or beyond the zone."""
+        """Both guides, each followed outwards to the zone's end. Raises BadValue if the channel closes or leaves
+        the zone."""
         frame = self.frame(site)
         narrow, _ = self.widths(frame)
         if narrow < min(float(self._apart(side).mm) for side in (1.0, -1.0)):
@@ -177,7 +179,7 @@ class Channel(TurnedFill):
             yield frame.path(rows)
 
     def figures(self, site: Site) -> Sequence[Figure]:
-        """Narrowest and widest place, and how much of the zone stays open."""
+        """Narrowest and widest width, and how much of the zone stays open."""
         frame = self.frame(site)
         narrow, wide = self.widths(frame)
         slopes = min(

@@ -23,7 +23,7 @@ _QUADRANTS = ((-1.0, 0.0), (0.0, 1.0), (1.0, 0.0), (0.0, -1.0))
 
 
 class Chevrons(Fill):
-    """Chevrons about both axes of the zone's bounds, their arms along its true diagonals (F18)."""
+    """Chevrons around both axes of the zone's bounds, with arms parallel to its diagonals (F18)."""
 
     label: ClassVar[str] = tr("Diagonal echo")
     help: ClassVar[str] = tr(
@@ -58,11 +58,11 @@ class Chevrons(Fill):
         return length and check_spacing(length)
 
     def turn_of(self, family: int) -> int:
-        """The diagonals, from which all others are laid, then the quarters."""
+        """The diagonals, from which all others are placed, then the quadrants."""
         return min(family, 1) if self.diagonals == "sewn" else 0
 
     def lay_out(self, site: Site) -> Iterable[Family]:
-        """The diagonals, then the quadrants: left, above, right, below; in each from the centre outwards."""
+        """The diagonals, then the quadrants: left, above, right, below; in each from the center outwards."""
         frame = frame_of(site.region, 0.0, site.region.middle)
         if self.diagonals == "sewn":
             corners = [
@@ -110,7 +110,7 @@ class Chevrons(Fill):
             yield frame.path(np.array([(*p, 0.0) for p in points]))
 
     def figures(self, site: Site) -> Sequence[Figure]:
-        """The apex steps along both seams and how many there are."""
+        """The steps of the apex along both seams, and the number of chevrons."""
         frame = frame_of(site.region, 0.0, site.region.middle)
         steps = [self.apex_step(frame, above) for above in (False, True)]
         many = [
@@ -129,7 +129,7 @@ class Chevrons(Fill):
         )
 
     def suggest_spacings(self, site: Site) -> Sequence[SpacingSuggestion]:
-        """Spacings whose last chevron ends a whole step from the corner of the axis."""
+        """Spacings with which the last chevron ends one whole step from the end of the axis."""
         frame = frame_of(site.region, 0.0, site.region.middle)
         share = float(self.spacing.mm) / self.apex_step(frame, above=False)
         return even_wishes(Fraction(frame.width / 2 * share).limit_denominator(10**9), self.spacing)

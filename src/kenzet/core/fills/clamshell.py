@@ -1,4 +1,4 @@
-"""Clamshells: rows of arcs whose points sit on the crowns of the row below, single or double (L32, L33)."""
+"""Clamshells: rows of arcs whose points are on the crowns of the row below, single or double (L32, L33)."""
 
 from __future__ import annotations
 
@@ -26,7 +26,7 @@ Fit = Literal["whole", "as it is"]
 
 
 class Clamshell(TurnedFill):
-    """Arcs ``spacing`` wide and ``rise`` high; each row is set over by half a width and up by one rise (F28)."""
+    """Arcs ``spacing`` wide and ``rise`` high; each row is shifted by half a width and moved up by one rise (F28)."""
 
     label: ClassVar[str] = tr("Clamshells")
     help: ClassVar[str] = tr(
@@ -69,7 +69,7 @@ class Clamshell(TurnedFill):
         return length and in_range(length, "1/16 in", "50 in", tr("The height"))
 
     def scale(self, frame: Frame) -> tuple[float, float, float]:
-        """Width, rise and radius of a scale, mm. Raises BadValue: higher than a half circle."""
+        """Width, rise and radius of a scale, mm. Raises BadValue if it is higher than a half circle."""
         wide = float(self.spacing.mm)
         if self.fit == "whole":
             wide = frame.width / max(round(frame.width / wide), 1)
@@ -84,7 +84,7 @@ class Clamshell(TurnedFill):
 
     @property
     def counted_families(self) -> frozenset[int]:
-        """The rows of scales; a second arc belongs to its scale."""
+        """The rows of scales; second arcs do not count as rows."""
         return frozenset({0})
 
     def turn_of(self, family: int) -> int:
@@ -92,7 +92,7 @@ class Clamshell(TurnedFill):
         return family
 
     def lay_out(self, site: Site) -> Iterable[Family]:
-        """Rows from the zone's low edge upwards, whole scales from its left; then the flatter arcs."""
+        """Rows from the zone's lower edge upwards, with whole scales from its left edge; then the flatter arcs."""
         frame = self.frame(site)
         wide, rise, _ = self.scale(frame)
         yield Paths(tuple(self._rows(frame, wide, rise, rise)))
@@ -119,7 +119,7 @@ class Clamshell(TurnedFill):
             yield frame.path(rows)
 
     def figures(self, site: Site) -> Sequence[Figure]:
-        """Radius, height and how many."""
+        """Radius, height and counts."""
         frame = self.frame(site)
         wide, rise, radius = self.scale(frame)
         found = [
@@ -133,7 +133,8 @@ class Clamshell(TurnedFill):
         return found
 
     def by_radius(self, site: Site, radius: float) -> Sequence[SpacingSuggestion]:
-        """The flatter second arc, by its rise (F24); scales that are half circles of it. Raises BadValue: no wider than the scale."""
+        """The second, flatter arc by its rise (F24), or scales that are half circles. Raises BadValue if the arc
+        is narrower than the scale."""
         unit = self.spacing.unit
         whole = SpacingSuggestion(Length.near(2 * radius, unit), tr("half circles"))
         wide, first, _ = self.scale(self.frame(site))
@@ -150,7 +151,7 @@ class Clamshell(TurnedFill):
         ]
 
     def suggest_spacings(self, site: Site) -> Sequence[SpacingSuggestion]:
-        """Widths of which a whole number fills the row, those first that end in whole rows too."""
+        """Widths that divide the row evenly, first those that give whole rows too."""
         frame = self.frame(site)
         wide = Fraction(round(frame.width * 10**6), 10**6)
         least = Length.parse(LEAST_SPACING).mm

@@ -24,7 +24,8 @@ Cells = Literal["all", "every other"]
 
 
 class Continuous(TurnedFill):
-    """Arcs over the sides of square cells, into the cell on either side; or a closed round in every other cell."""
+    """Arcs over the sides of square cells, alternating between the cells on both sides; or a closed curve in every
+    other cell."""
 
     label: ClassVar[str] = tr("Continuous curves")
     help: ClassVar[str] = tr(
@@ -64,7 +65,7 @@ class Continuous(TurnedFill):
         return in_range(length, "1/32 in", "20 in", tr("The bulge"))
 
     def lay_out(self, site: Site) -> Iterable[Family]:
-        """Level runs, then upright ones, upper and lower arcs in turn; or closed rounds, row by row."""
+        """Level runs, then upright ones, with upper and lower arcs alternating; or closed curves, row by row."""
         g, rise = float(self.spacing.mm), float(self.rise.mm)
         if rise > _most_rise(g):
             raise BadValue(
@@ -95,7 +96,7 @@ class Continuous(TurnedFill):
         yield Paths(tuple(paths))
 
     def figures(self, site: Site) -> Sequence[Figure]:
-        """Radius, arc and cells."""
+        """Radius, arc length and cells."""
         g, rise, frame = float(self.spacing.mm), float(self.rise.mm), self.frame(site)
         radius = g**2 / (8 * rise) + rise / 2
         return (
@@ -106,13 +107,13 @@ class Continuous(TurnedFill):
         )
 
     def suggest_spacings(self, site: Site) -> Sequence[SpacingSuggestion]:
-        """Cells of which whole ones fill the width and that can hold the bulge."""
+        """Cells that divide the width evenly and have room for the bulge."""
         whole = even_wishes(Fraction(self.frame(site).width).limit_denominator(10**9), self.spacing)
         return [wish for wish in whole if float(self.rise.mm) <= _most_rise(float(wish.length.mm))]
 
 
 def _most_rise(g: float) -> float:
-    """The rise at which neighbouring arcs would touch along their ends: they start at 45 degrees."""
+    """The rise at which neighboring arcs touch near their ends: where they start at 45 degrees."""
     return g / 2 * math.tan(math.radians(22.5)) + ROUNDING
 
 

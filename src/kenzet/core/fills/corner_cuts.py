@@ -1,4 +1,4 @@
-"""A second shape over a grid of units: the corner units cut by diagonals and echoed to the corners (L14)."""
+"""A second shape over a grid of units: diagonals across the corner units, echoed into the corners (L14)."""
 
 from __future__ import annotations
 
@@ -48,7 +48,7 @@ class CornerCuts(Fill):
         return check_count(inner, 0, 100, tr("Rounds inside")) or 0
 
     def lay_out(self, site: Site) -> Iterable[Family]:
-        """At each corner the diagonal, then its echoes outwards; then the rounds inside, from the outside in."""
+        """At each corner the diagonal, then its echoes outwards; then the rings inside, from the outside in."""
         frame, s = frame_of(site.region, 0.0, site.region.middle), float(self.spacing.mm)
         w, h = frame.width / 2, frame.height / 2
         u, v = frame.width / self.units, frame.height / self.units
@@ -65,7 +65,7 @@ class CornerCuts(Fill):
         yield Paths(tuple(whole), self.spacing.mm)
 
     def figures(self, site: Site) -> Sequence[Figure]:
-        """The diagonal, the corner's depth, the travel along the seam and the tip that is left."""
+        """The diagonal, the depth of the corner, the travel along the seam and the remaining tip."""
         frame, s = frame_of(site.region, 0.0, site.region.middle), float(self.spacing.mm)
         u, v = frame.width / self.units, frame.height / self.units
         long = math.hypot(u, v)
@@ -80,7 +80,7 @@ class CornerCuts(Fill):
 
 
 def _ring(w: float, h: float, u: float, v: float, e: float) -> np.ndarray:
-    """The eight-sided shape, every side moved in by ``e``."""
+    """The eight-sided shape with every side moved in by ``e``."""
     a, b = w - e, h - e
     long = math.hypot(u, v)
     across = (w * v + (h - v) * u) / long - e  # of a diagonal from the middle, square to it, moved in

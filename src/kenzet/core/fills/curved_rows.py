@@ -1,4 +1,4 @@
-"""Curved rows, stepped from the last, with straight lines above or across (L10, L29)."""
+"""Curved rows, each stepped from the last, with straight lines above or across (L10, L29)."""
 
 from __future__ import annotations
 
@@ -23,7 +23,7 @@ Straights = Literal["no", "above", "across"]
 
 
 class CurvedRows(RowFill):
-    """Rows of one arc as wide as the zone; each is the same arc moved by the step."""
+    """Rows of one arc as wide as the zone; each row is the same arc, moved by the step."""
 
     label: ClassVar[str] = tr("Curved rows")
     help: ClassVar[str] = tr(
@@ -79,14 +79,14 @@ class CurvedRows(RowFill):
         return length and check_spacing(length)
 
     def arc(self, frame: Frame) -> tuple[float, float]:
-        """Radius and rise of the arc over the zone's width, mm. Raises BadValue: more than a half circle."""
+        """Radius and rise of the arc over the zone's width, mm. Raises BadValue if it is more than a half circle."""
         rise = float(self.rise.mm)
         if rise > frame.width / 2:
             raise BadValue(tr("That rises higher than a half circle over this zone."), "rise")
         return frame.width**2 / (8 * rise) + rise / 2, rise
 
     def slope(self, frame: Frame) -> float:
-        """F6: at its ends the arc is steepest."""
+        """F6 at the ends of the arc, where it is steepest."""
         radius, _ = self.arc(frame)
         return math.sqrt(max(1 - (frame.width / 2 / radius) ** 2, STEEPEST))
 
@@ -102,7 +102,7 @@ class CurvedRows(RowFill):
         return np.array([(frame.left, 0.0, bulge), (frame.right, 0.0, 0.0)])
 
     def places(self, frame: Frame) -> list[tuple[int, float]]:
-        """Counted from the edge the first row stands one step in."""
+        """If rows are counted from the edge, the first is one step inside."""
         if self.start == "edge" and self.first is None:
             moved = self.model_copy(update={"first": Length.near(self.step(frame), self.spacing.unit)})
             return moved.places(frame)
@@ -134,14 +134,14 @@ class CurvedRows(RowFill):
         yield Paths(tuple(paths), (self.apart or self.spacing).mm)
 
     def height_at(self, frame: Frame, along: float) -> float:
-        """v of the arc above its ends, ``along`` mm from its left end."""
+        """The height v of the arc above its ends, ``along`` mm from its left end."""
         radius, rise = self.arc(frame)
         off = along - frame.width / 2
         height = math.sqrt(max(radius**2 - off**2, 0.0)) - (radius - rise)
         return height if self.bulging == "up" else -height
 
     def notes(self) -> Sequence[str]:
-        """F12: an odd number of rows ends on the far side (A103)."""
+        """F12: with an odd number of rows, sewing ends on the far side (A103)."""
         if self.straights != "above" or self.rows is None or self.rows % 2 == 0:
             return ()
         return (

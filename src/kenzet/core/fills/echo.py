@@ -1,4 +1,4 @@
-"""Rings that repeat outlines: the zone's own inwards, or an appliqué's outwards (L15, L16, L18)."""
+"""Rings that repeat outlines: the zone's own inwards, or those of an appliqué outwards (L15, L16, L18)."""
 
 from __future__ import annotations
 
@@ -41,7 +41,7 @@ Of = Literal["all", "outline", "inner"]
 
 
 class Echo(Fill):
-    """Rings each offset from the outlines themselves: of the zone, of what lies in it, or of both."""
+    """Rings, each offset from the original outlines: of the zone, of what lies in it, or of both."""
 
     label: ClassVar[str] = tr("Echo")
     help: ClassVar[str] = tr(
@@ -100,16 +100,16 @@ class Echo(Fill):
 
     @property
     def follows_outline(self) -> bool:
-        """Where every edge is echoed."""
+        """True if every edge is echoed."""
         return self.of == "all"
 
     @classmethod
     def surrounding(cls, spacing: Length, rounds: int) -> Echo:
-        """Inside the outline only."""
+        """Echoes inside the outline only."""
         return cls(spacing=spacing, rounds=rounds, of="outline")
 
     def lay_out(self, site: Site) -> Iterable[Family]:
-        """Rings of every edge until nothing is left; or paths of one sort of edge until they leave the zone."""
+        """Rings of all edges until nothing is left; or rings of one kind of edge until they leave the zone."""
         if self.of == "all":
             yield self._rings(site.region)
             return
@@ -123,7 +123,7 @@ class Echo(Fill):
         yield self._paths(self._outwards(site.region, inner), outward=True)
 
     def _paths(self, rings: Iterable[MultiPolygon], outward: bool = False) -> Paths:
-        """Of rings, the first beside the edge: each is laid on the one before it."""
+        """Rings as paths, the first beside the edge; each is placed from the one before it."""
         numbered = [(row, path) for row, ring in enumerate(rings) for path in _paths(ring)]
         first: ReferenceHint = ("seam", (self.first or self.spacing).mm)
         follows: ReferenceHint = ("line", self.spacing.mm)
@@ -146,7 +146,7 @@ class Echo(Fill):
         return Rings(tuple(insides), (self.first or self.spacing).mm, self.spacing.mm)
 
     def _outwards(self, region: Region, inner: Polygon | MultiPolygon) -> Iterable[MultiPolygon]:
-        """Rings round what lies inside; where two meet they become one."""
+        """Rings around what lies inside; rings that meet are merged."""
         for distance in self._distances():
             grown = outward(inner, distance, self.corners)
             if shapely.covers(grown, region.area):
@@ -165,7 +165,8 @@ class Echo(Fill):
         )
 
     def count_at_most(self, site: Site) -> int:
-        """Rounds to the widest circle, times the rings of the outline; cut by it more often where they grow."""
+        """Rounds up to the widest circle, times the rings of the outline; more if they grow outwards and the
+        outline cuts them."""
         region = site.region
         far, cut = region.inradius, 1
         if self.of != "all":
@@ -175,7 +176,7 @@ class Echo(Fill):
         return region.loops * min(full, self.rounds or full) * cut
 
     def suggest_spacings(self, site: Site) -> Sequence[SpacingSuggestion]:
-        """Spacings that bring the last ring exactly one spacing from the middle (F21)."""
+        """Spacings that leave exactly one spacing between the last ring and the center (F21)."""
         left = Fraction(round(site.region.inradius * 10**4), 10**4) - (self.first.mm if self.first else 0)
         if left <= 0 or self.of != "all":
             return []

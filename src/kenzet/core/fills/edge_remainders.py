@@ -1,7 +1,7 @@
-"""What is left along the edges that run with the lines, and whether it is worth sewing (F8, F10).
+"""The gaps left along edges parallel to the lines, and whether they are worth sewing (F8, F10).
 
-Glossary: an *edge gap* lies between an edge and the first line inside; below a quarter of the spacing
-it is a sliver.
+Glossary: an *edge gap* lies between an edge and the first line inside; below a quarter of the spacing it is a
+sliver.
 """
 
 from __future__ import annotations
@@ -20,7 +20,7 @@ _MICRON = 10**6
 
 @dataclass(frozen=True, slots=True)
 class EdgeRemainder:
-    """``gap`` mm are left along edge number ``edge`` by a family whose closest lines are ``spacing`` apart."""
+    """A gap of ``gap`` mm along edge number ``edge``, left by a family whose closest lines are ``spacing`` apart."""
 
     edge: int
     gap: Fraction
@@ -28,12 +28,12 @@ class EdgeRemainder:
 
     @property
     def sliver(self) -> bool:
-        """Whether it is too narrow to be worth a line."""
+        """Whether the gap is too narrow to be worth a line."""
         return self.gap < SLIVER * self.spacing
 
 
 def edge_remainders(region: Region, families: Sequence[Family]) -> list[EdgeRemainder]:
-    """The gap along every edge that runs with a straight family, the narrowest first."""
+    """The gap along every edge parallel to a straight family, the narrowest first."""
     found = []
     for family in families:
         if not isinstance(family, Straight):

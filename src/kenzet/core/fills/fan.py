@@ -24,9 +24,8 @@ NarrowEnd = Literal["left", "right"]
 
 
 class Fan(Fill):
-    """Lines that start from a base edge, each turned by the same small angle from the one before (F19); without such an edge, or
-    where she says at which angle the base runs, from a line that touches the zone so.
-    """
+    """Lines from a base edge, each turned by the same small angle from the one before (F19). Without a straight
+    edge, or if the angle of the base is given, the base is a line at that angle that touches the zone."""
 
     label: ClassVar[str] = tr("Fan")
     help: ClassVar[str] = tr(
@@ -78,7 +77,7 @@ class Fan(Fill):
         return self
 
     def turn(self, length: float) -> float:
-        """F19: radians a line over ``length`` mm.
+        """F19: the angle between neighboring lines over ``length`` mm, radians.
 
         >>> round(math.degrees(Fan(spacing="0.15 in", wide="0.30 in").turn(6 * 25.4)), 3)
         1.432
@@ -86,7 +85,8 @@ class Fan(Fill):
         return math.atan(float(self.wide.mm - self.spacing.mm) / length)
 
     def lay_out(self, site: Site) -> Iterable[Family]:
-        """Lines about the point at which all would meet, from the base edge inwards until they stand upright."""
+        """Lines through the point where all would meet, from the base edge inwards until they are perpendicular to
+        it."""
         frame, length, inward = self._base(site)
         turn = self.turn(length)
         reach = float(self.spacing.mm) / math.tan(turn)  # from that point to the narrow end
@@ -106,7 +106,8 @@ class Fan(Fill):
         yield Paths(tuple(paths))
 
     def _base(self, site: Site) -> tuple[Frame, float, float]:
-        """The frame whose u runs along the base edge from its start, the edge's length, and which way is in."""
+        """The frame whose u runs along the base edge from its start, the edge's length, and the sign of v towards
+        the inside."""
         edges = site.region.edges
         if not edges or self.lean is not None:
             return self._on_base_line(site)
@@ -117,7 +118,8 @@ class Fan(Fill):
         return frame_of(site.region, edge.angle, edge.start), edge.length, inward
 
     def _on_base_line(self, site: Site) -> tuple[Frame, float, float]:
-        """The same for a base line that touches the zone below: as it leans, or from tip to tip."""
+        """The same for a base line that touches the zone from below, at the given angle or parallel to the longest
+        diagonal."""
         angle = self.lean if self.lean is not None else _from_tip_to_tip(site.region)
         ux, uy = math.cos(math.radians(angle)), math.sin(math.radians(angle))
         points = shapely.get_coordinates(site.region.area)
@@ -126,7 +128,7 @@ class Fan(Fill):
         return frame_of(site.region, angle, (u * ux - v * uy, u * uy + v * ux)), float(np.ptp(along)), 1.0
 
     def figures(self, site: Site) -> Sequence[Figure]:
-        """The turn, what shows of the last line, and what the lines need at both ends."""
+        """The turn, how much of the last line shows, and the room that the lines need at both ends."""
         _, length, _ = self._base(site)
         turn = math.degrees(self.turn(length))
         many = self.lines or len(next(iter(self.lay_out(site))).paths)  # type: ignore[union-attr]
@@ -140,7 +142,7 @@ class Fan(Fill):
         )
 
     def notes(self) -> Sequence[str]:
-        """Which way to tilt."""
+        """Which way to tilt the ruler."""
         return (
             tr(
                 "Right: tuck the ruler in at the narrow end, so that the last line shows there beyond the plastic. Wrong: tucked in at the wide end, the fan closes instead of opening."
@@ -149,7 +151,8 @@ class Fan(Fill):
 
 
 def _from_tip_to_tip(region: Region) -> float:
-    """Degrees from level of the line between the two corners that lie farthest apart; level where there are not two."""
+    """The angle in degrees of the line between the two corners that are farthest apart; 0 if there are fewer than
+    two."""
     far = max(combinations(region.corners, 2), key=lambda pair: math.dist(*pair), default=None)
     if far is None:
         return 0.0

@@ -1,4 +1,4 @@
-"""An inset outline with echoes that frame it (L13)."""
+"""A frame of echoes around an inset outline (L13)."""
 
 from __future__ import annotations
 
@@ -17,7 +17,8 @@ from kenzet.texts import tr
 
 
 class FrameEcho(Fill):
-    """The zone's outline ``inset`` inside, and ``echoes`` of it outwards, ``spacing`` apart; the middle stays open."""
+    """The zone's outline, moved in by ``inset``, and ``echoes`` of it outwards, ``spacing`` apart; the middle
+    stays open."""
 
     label: ClassVar[str] = tr("Frame")
     help: ClassVar[str] = tr(
@@ -56,11 +57,11 @@ class FrameEcho(Fill):
 
     @property
     def follows_outline(self) -> bool:
-        """Always."""
+        """Always true."""
         return True
 
     def lay_out(self, site: Site) -> Iterable[Rings]:
-        """The outermost echo first, so that each ring is laid on the one outside it."""
+        """The outermost echo first, so that each ring can be placed from the one outside it."""
         first = self.inset.mm - self.echoes * self.spacing.mm
         insides = [
             inward(site.region, float(first + k * self.spacing.mm), "mitred") for k in range(self.echoes + 1)
@@ -68,13 +69,13 @@ class FrameEcho(Fill):
         yield Rings(tuple(i for i in insides if not i.is_empty), first, self.spacing.mm)
 
     def count_at_most(self, site: Site) -> int:
-        """A ring a round and loop, more where it splits."""
+        """One ring for each round and loop, more where a ring splits."""
         return (self.echoes + 1) * sum(
             2 + len(p.interiors) + len(p.exterior.coords) // 4 for p in site.region.area.geoms
         )
 
     def figures(self, site: Site) -> Sequence[Figure]:
-        """The open middle."""
+        """The size of the open middle."""
         inner = inward(site.region, float(self.inset.mm), "mitred")
         if inner.is_empty:
             return ()

@@ -21,7 +21,8 @@ Use = Literal["sewn", "drawn"]
 
 
 class Grid(StraightFill):
-    """Two families with one datum; one spacing, or one each. Sewn, or only drawn as a base for other lines."""
+    """Two families with one datum and a common spacing, or one each; sewn, or only marked as a base for other
+    lines."""
 
     label: ClassVar[str] = tr("Grid")
     help: ClassVar[str] = tr(
@@ -83,11 +84,11 @@ class Grid(StraightFill):
 
     @property
     def turn(self) -> float:
-        """From the first set to the second, degrees."""
+        """The angle from the first set to the second, degrees."""
         return self.second_angle if self.crossed_from == "first set" else self.second_angle - self.angle
 
     def turn_of(self, family: int) -> int:
-        """The first set whole, then the second across it."""
+        """The first set is finished before the second crosses it."""
         return family
 
     def lay_out(self, site: Site) -> Iterable[Straight]:
@@ -98,15 +99,15 @@ class Grid(StraightFill):
 
     @property
     def sewn(self) -> bool:
-        """Whether it is more than a base."""
+        """False if the grid is only a base."""
         return self.use == "sewn"
 
     def suggest_spacings(self, site: Site) -> Sequence[SpacingSuggestion]:
-        """Even, or through every corner, for both families at once."""
+        """Spacings that come out even, or pass through every corner, for both families at once."""
         return self.straight_wishes(site, self.angles(site)[: 1 if self.second_spacing else 2])
 
     def figures(self, site: Site) -> Sequence[Figure]:
-        """F15, F16: the cell's sides, and its diagonals where both sets are alike."""
+        """F15, F16: the sides of a cell, and its diagonals if both sets have the same spacing."""
         across = math.radians(abs((self.turn + 90) % 180 - 90))
         one = float(self.spacing.mm)
         other = float(self.second_spacing.mm) if self.second_spacing else one
@@ -123,11 +124,11 @@ class Grid(StraightFill):
         return (*found, Figure(tr("Cell, long way"), both[0]), Figure(tr("Cell, short way"), both[1]))
 
     def notes(self) -> Sequence[str]:
-        """Thin diamonds clog."""
+        """A warning about thin diamonds."""
         across = abs((self.turn + 90) % 180 - 90)
         return (tr("Diamonds this thin fill up with thread at their points."),) if across < 30 else ()
 
     def angles(self, site: Site) -> list[float]:
-        """Both."""
+        """The angles of both families."""
         base = self.base_angle(site)
         return [base + self.angle, base + self.angle + self.turn]

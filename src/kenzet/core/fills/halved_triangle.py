@@ -1,4 +1,4 @@
-"""A triangle halved from its far corner: wedges in one half, dense lines in the other (L37)."""
+"""A triangle halved from the corner opposite its longest side: wedges in one half, close lines in the other (L37)."""
 
 from __future__ import annotations
 
@@ -23,9 +23,8 @@ Half = Literal["first", "second"]
 
 
 class HalvedTriangle(Fill):
-    """In every three-cornered piece: a line from the corner across the longest side to its middle, few wedges in
-    one half, lines along the longest side in the other.
-    """
+    """In every triangular piece: a line from the corner opposite the longest side to that side's midpoint, a few
+    wedges in one half, lines parallel to the longest side in the other."""
 
     label: ClassVar[str] = tr("Half and half")
     help: ClassVar[str] = tr(
@@ -74,7 +73,7 @@ class HalvedTriangle(Fill):
             )
 
     def figures(self, site: Site) -> Sequence[Figure]:
-        """Height of the first triangle and its close lines."""
+        """The height of the first triangle and the number of its close lines."""
         piece = next((p for p in site.region.pieces if len(p.corners) == 3), None)
         if piece is None:
             return ()
@@ -86,7 +85,7 @@ class HalvedTriangle(Fill):
 
 
 def _corners(piece: Region) -> tuple[Point, Point, Point]:
-    """The corner across the longest side, then that side's ends in reading order."""
+    """The corner opposite the longest side, then that side's ends in reading order."""
     a, b, c = piece.corners
     sides = ((math.dist(a, b), c, a, b), (math.dist(a, c), b, a, c), (math.dist(b, c), a, b, c))
     _, far, one, other = max(sides, key=lambda side: round(side[0], 3))

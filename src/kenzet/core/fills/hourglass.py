@@ -1,4 +1,4 @@
-"""Hourglass curves: from each corner to the centre and on to the next corner (L34)."""
+"""Hourglass curves: from each corner to the center and on to the next corner (L34)."""
 
 from __future__ import annotations
 
@@ -62,7 +62,7 @@ class Hourglass(Fill):
         return check_count(many, 1, 100, tr("Blocks")) or 1
 
     def arc(self, leg: float) -> tuple[float, float]:
-        """Rise and radius over ``leg`` mm (F24). Raises BadValue where they do not fit between neighbours."""
+        """Rise and radius over ``leg`` mm (F24). Raises BadValue if they do not fit between their neighbors."""
         if self.radius:
             r = float(self.radius.mm)
             if r < leg / 2:
@@ -80,7 +80,7 @@ class Hourglass(Fill):
         return rise, leg**2 / (8 * rise) + rise / 2
 
     def lay_out(self, site: Site) -> Iterable[Family]:
-        """Block after block in reading order."""
+        """Block by block in reading order."""
         frame = frame_of(site.region, 0.0, site.region.middle)
         w, h = frame.width / self.across, frame.height / self.down
         rise, _ = self.arc(math.hypot(w, h) / 2)

@@ -1,4 +1,4 @@
-"""An inset square with lines that alternate their direction from quadrant to quadrant (L12)."""
+"""An open square with lines that change direction from quadrant to quadrant (L12)."""
 
 from __future__ import annotations
 
@@ -23,7 +23,7 @@ Cross = Literal["sewn", "left out"]
 
 
 class Inset(Fill):
-    """A square about the middle stays open; two opposite quadrants have upright lines, two have level ones."""
+    """A square around the center stays open; two opposite quadrants have upright lines, the other two level ones."""
 
     label: ClassVar[str] = tr("Inset square")
     help: ClassVar[str] = tr(
@@ -90,7 +90,8 @@ class Inset(Fill):
     def _quadrant(
         self, frame: Frame, w: float, h: float, a: float, sx: int, sy: int, upright: bool
     ) -> Iterable[Path]:
-        """Lines from the outer edge; beside the square they stop at it, and one on its side is drawn above it."""
+        """Lines from the outer edge inwards. Lines beside the square end at it; a line that falls on its side is
+        drawn only above it."""
         wide, tall, s = (w, h, float(self.spacing.mm)) if upright else (h, w, float(self.spacing.mm))
         k = 1
         while k * s < wide - SNAP:
@@ -105,7 +106,7 @@ class Inset(Fill):
             k += 1
 
     def figures(self, site: Site) -> Sequence[Figure]:
-        """What is left to the cross."""
+        """The gap left beside the cross."""
         frame = frame_of(site.region, 0.0, site.region.middle)
         s = float(self.spacing.mm)
         lines = max(int((frame.width / 2 - SNAP) // s), 0)

@@ -1,4 +1,4 @@
-"""Rungs square to an edge, straight or curved (L39)."""
+"""Rungs perpendicular to an edge, straight or curved (L39)."""
 
 from __future__ import annotations
 
@@ -28,9 +28,9 @@ Base = Literal["edge", "all round"]
 
 
 class Keys(Fill):
-    """Rungs ``spacing`` apart along a base edge, each square to it and as long as the zone is there.
+    """Rungs ``spacing`` apart along a base edge, each perpendicular to it and as long as the zone is there.
 
-    All round, every side of the outer edge has its rungs up to the lines that halve the corners.
+    With ``all round``, every side of the outer outline has rungs up to the bisectors of its corners.
     """
 
     label: ClassVar[str] = tr("Rungs")
@@ -61,7 +61,7 @@ class Keys(Fill):
     at: int | None = asked(None, Form("count", tr("Which edge"), empty=tr("the longest")))
 
     def lay_out(self, site: Site) -> Iterable[Family]:
-        """Rung after rung from the base's corner; where there is no edge, one side of the outline is the base."""
+        """Rung by rung from the base's corner; if there is no straight edge, one side of the outline is the base."""
         region = site.region
         if self.base == "all round":
             runs = _runs(region)
@@ -86,9 +86,9 @@ class Keys(Fill):
     def _rungs(
         self, region: Region, run: Floats, mitres: tuple[float, float] = (math.inf, math.inf)
     ) -> Iterable[Path]:
-        """From points at whole spacings along ``run`` inwards, up to where the zone ends or the mitre stops them.
+        """Rungs at whole spacings along ``run``, inwards until the zone ends or the mitre stops them.
 
-        ``mitres`` are the tangents of half the corners' angles at the run's ends.
+        ``mitres`` are the tangents of half the corner angles at the run's ends.
         """
         line = LineString(run)
         s, long = float(self.spacing.mm), line.length
@@ -132,7 +132,7 @@ class Keys(Fill):
         return int(site.region.area.length / float(self.spacing.mm)) + site.region.stretches_at_most + 1
 
     def figures(self, site: Site) -> Sequence[Figure]:
-        """How many and what is left."""
+        """The number of rungs and the gap that is left."""
         if self.base == "all round" or not site.region.edges:
             return ()
         fit = from_edge(Fraction(self._edge(site.region).length).limit_denominator(10**6), self.spacing.mm)
@@ -142,14 +142,15 @@ class Keys(Fill):
         )
 
     def suggest_spacings(self, site: Site) -> Sequence[SpacingSuggestion]:
-        """Even along the base."""
+        """Spacings that divide the base evenly."""
         if self.base == "all round" or not site.region.edges:
             return ()
         return even_wishes(Fraction(self._edge(site.region).length).limit_denominator(10**6), self.spacing)
 
 
 def _runs(region: Region) -> list[tuple[Floats, tuple[float, float]]]:
-    """The outer outlines' sides: straight edges one by one, arcs between corners as polylines; with their mitres."""
+    """The sides of the outer outlines with their mitres: straight edges one by one, arcs between corners as
+    polylines."""
     corners = {(round(x, 3), round(y, 3)) for x, y in region.corners}
     found: list[tuple[Floats, tuple[float, float]]] = []
     for polygon in region.area.geoms:
@@ -170,7 +171,7 @@ def _runs(region: Region) -> list[tuple[Floats, tuple[float, float]]]:
 
 
 def _half_angle(points: Floats, k: int) -> float:
-    """Half the interior angle at point ``k`` of a ring that has its inside on the left; at most a right angle."""
+    """Half the interior angle at point ``k`` of a ring with its inside on the left, at most a right angle."""
     here, before, after = (points[(k + d) % len(points)] for d in (0, -1, 1))
     back, on = before - here, after - here
     inner = math.atan2(on[0] * back[1] - on[1] * back[0], float(on @ back)) % math.tau

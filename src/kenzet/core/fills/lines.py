@@ -28,5 +28,5 @@ class Lines(StraightFill):
         yield self.family(site, self.base_angle(site) + self.angle)
 
     def suggest_spacings(self, site: Site) -> Sequence[SpacingSuggestion]:
-        """Even with her datum, or through every corner."""
+        """Spacings that come out even from the present datum, or pass through every corner."""
         return self.straight_wishes(site, [self.base_angle(site) + self.angle])

@@ -1,7 +1,7 @@
-"""Lines that she has laid herself on the ruler bench: kept as they are, whatever else fills the zone.
+"""Lines placed by hand on the ruler bench: kept as they are, whatever else fills the zone.
 
-Glossary: a hand-laid line is a path in its part's coordinates, mm from the part's lower left corner; where the part
-is resized it stays where it is and is clipped again.
+Glossary: a line placed by hand is a path in its part's coordinates, mm from the part's lower left corner. If the
+part is resized, the line does not move and is clipped again.
 """
 
 from __future__ import annotations
@@ -19,7 +19,7 @@ from kenzet.core.params import Frozen
 from kenzet.texts import tr
 
 BY_HAND = 2
-"""The layer of a drawing that holds them."""
+"""The layer of a drawing that holds these lines."""
 MOST_BY_HAND = 200
 
 _Mm = Annotated[float, Field(ge=-10_000, le=10_000, allow_inf_nan=False)]
@@ -27,7 +27,7 @@ _Bulge = Annotated[float, Field(ge=-2, le=2, allow_inf_nan=False)]
 
 
 class ManualLines(Fill):
-    """What the plan draws for them; it is no choice among fills."""
+    """A fill made of the lines placed by hand; it is not offered in the chooser."""
 
     label: ClassVar[str] = tr("Laid by hand")
     help: ClassVar[str] = tr("Lines that you have kept on the ruler bench.")
@@ -41,15 +41,17 @@ class ManualLines(Fill):
     lines: tuple[ManualLine, ...] = ()
 
     def lay_out(self, site: Site) -> Iterable[Family]:
-        """All of them, each with what it is laid from."""
+        """All of them, each with what it was placed from."""
         yield Paths(
             tuple(line.path for line in self.lines), laid_on=tuple(line.laid_on for line in self.lines)
         )
 
 
 class ManualLine(Frozen):
-    """One of them, the plastic at its left: ``vertices`` with their bulges; ``on`` and ``distance`` say what it was
-    laid from and how far away, nothing where it has to be drawn. ``ruler`` is its key in the quilt's kit.
+    """One line, with the ruler's plastic on its left: ``vertices`` with their bulges.
+
+    ``on`` and ``distance`` say what it was placed from and how far away; empty if it has to be marked. ``ruler``
+    is the ruler's key in the quilt's kit.
     """
 
     vertices: Annotated[tuple[tuple[_Mm, _Mm, _Bulge], ...], Field(min_length=2, max_length=4000)]
@@ -59,10 +61,10 @@ class ManualLine(Frozen):
 
     @property
     def path(self) -> Path:
-        """As geometry."""
+        """The line as a path."""
         return Path.of(self.vertices)
 
     @property
     def laid_on(self) -> ReferenceHint | None:
-        """What it is laid from and how far away, exact mm."""
+        """What it was placed from, and its distance, exact mm."""
         return (self.on, Fraction(self.distance.mm)) if self.on and self.distance else None

@@ -1,7 +1,7 @@
-"""Where straight lines are counted from, and at which angle they run: shared by all straight fills.
+"""Where straight lines are counted from, and their angle: shared by all straight fills.
 
-Glossary: the *datum* is the place of line 0 along the family's normal; *first gap* is the distance
-from there to the first line.
+Glossary: the *datum* is the place of line 0 along the family's normal; the *first gap* is the distance from there
+to the first line.
 """
 
 from __future__ import annotations
@@ -38,7 +38,7 @@ from kenzet.texts import tr
 
 T = TypeVar("T")
 Share2 = tuple[Annotated[float, Field(ge=-1, le=2)], Annotated[float, Field(ge=-1, le=2)]]
-"""A point in shares of the zone's width and height."""
+"""A point as shares of the zone's width and height."""
 Origin = Literal["centre line", "centre gap", "edge", "corner", "quilt centre", "point"]
 
 ORIGINS = (
@@ -54,7 +54,7 @@ ORIGINS = (
 class StraightFill(SkippingFill):
     """Base of fills made of straight families that share spacing, datum and angle.
 
-    ``step`` remembers the step along an edge that she typed, from which the spacing came (F6).
+    ``step`` is the step along an edge, if it was typed and the spacing follows from it (F6).
     """
 
     spacing: Length = asked(
@@ -119,16 +119,16 @@ class StraightFill(SkippingFill):
 
     @property
     def beats(self) -> tuple[Fraction, ...]:
-        """May override. The gaps from line to line, over and over, in times the spacing."""
+        """May override. The repeating list of gaps, in multiples of the spacing."""
         return beats_of(self.rhythm)
 
     @property
     def follows_quilt(self) -> bool:
-        """Lines counted from the quilt's centre differ from block to block."""
+        """True for lines counted from the quilt's center: they differ from block to block."""
         return self.origin == "quilt centre"
 
     def family(self, site: Site, angle: float, spacing: Fraction | None = None) -> Straight:
-        """The family at ``angle`` degrees in the part's coordinates; ``spacing`` (mm) where it has its own."""
+        """The family at ``angle`` degrees in the part's coordinates, with its own ``spacing`` (mm) if given."""
         s = spacing or self.spacing.mm
         edge = self._edge(site, angle)
         offsets = tuple(at_beat(k, self.beats) * s for k in range(len(self.beats)))
@@ -140,7 +140,8 @@ class StraightFill(SkippingFill):
         return replace(flat, datum=_across(flat, start) + float(shift))
 
     def base_angle(self, site: Site) -> float:
-        """The direction that ``angle`` counts from, degrees. Raises BadValue for an edge that is not there."""
+        """The direction from which ``angle`` is measured, degrees. Raises BadValue for an edge that does not
+        exist."""
         return 0.0 if self.along is None else pick(site.region.edges, self.along, "along", "edge").angle
 
     def _start(self, site: Site, flat: Straight, gap: Fraction) -> tuple[Point, Fraction]:
@@ -173,7 +174,7 @@ class StraightFill(SkippingFill):
         return min(level or edges, key=lambda e: (forward * _across(flat, e.start), -e.length))
 
     def straight_wishes(self, site: Site, angles: Sequence[float]) -> Sequence[SpacingSuggestion]:
-        """At most three spacings near the chosen one for all ``angles`` at once, nearest first."""
+        """At most three spacings near the present one that suit all ``angles`` at once, nearest first."""
         if self.beats != EVEN:
             return []
         unit = self.spacing.unit
@@ -199,7 +200,7 @@ class StraightFill(SkippingFill):
         )
 
     def _centred_otherwise(self, site: Site, angles: Sequence[float]) -> list[SpacingSuggestion]:
-        """The even spacing nearest to the chosen one with a gap on the centre instead of a line, or a line instead of a gap."""
+        """The nearest even spacing with a gap in the center instead of a line, or a line instead of a gap."""
         others: dict[Origin, tuple[Origin, str]] = {
             "centre line": ("centre gap", tr("even, gap on the center")),
             "centre gap": ("centre line", tr("even, line on the center")),
@@ -215,7 +216,7 @@ class StraightFill(SkippingFill):
         return [SpacingSuggestion(length, does, (("origin", origin),)) for length in near[:1]]
 
     def fix_sliver(self, site: Site) -> SliverFix | None:
-        """The other way of centring (F10) or the even spacing (F9), laid out and found free of slivers."""
+        """The other kind of centering (F10) or the even spacing (F9), checked to leave no slivers."""
         other: dict[SliverFixHow, StraightFill] = {}
         if self.beats != EVEN:
             return None
@@ -225,7 +226,7 @@ class StraightFill(SkippingFill):
             other["line on the center"] = self.model_copy(update={"origin": "centre line"})
         elif self.origin == "edge" and self.first_gap is None:
             family = self.family(site, self.base_angle(site) + self.angle)
-            places = _all_across(family, site.region.reach_places) or [0.0]
+            places = _all_across(family, site.region.extreme_places) or [0.0]
             extent = Fraction(round((max(places) - min(places)) * 10**6), 10**6)
             even = Length.near(equalised(extent, self.spacing.mm).spacing, self.spacing.unit)
             other["even spacing"] = self.model_copy(update={"spacing": even})
@@ -243,7 +244,7 @@ class StraightFill(SkippingFill):
         return [self.base_angle(site) + self.angle]
 
     def fit_to_points(self, site: Site, points: Sequence[Point]) -> Sequence[PointFit]:
-        """Spacings with which a line of every family goes through all of ``points``."""
+        """Spacings with which a line of every family passes through all of ``points``."""
         if len(points) < 2 or self.beats != EVEN:
             return []
         distances: list[float] = []
@@ -269,20 +270,21 @@ class StraightFill(SkippingFill):
         return found
 
     def _counted_from_datum(self) -> StraightFill:
-        """The same with its first line on the edge it is counted from, where no first gap is set."""
+        """The same fill with its first line on the edge it is counted from, if no first gap is set."""
         if self.origin == "edge" and self.first_gap is None:
             return self.model_copy(update={"first_gap": Length.parse("0 in")})
         return self
 
     def _reaches(self, site: Site, families: Sequence[Straight]) -> list[float]:
-        """How far the region reaches beyond line 0 on either side: whole spacings if it comes out even.
+        """The distance the region extends beyond line 0 on either side: a whole number of spacings if it comes out
+        even.
 
-        For a gap on the centre, twice that.
+        For a gap in the center, twice that distance.
         """
         found: list[float] = []
         for family in families:
             datum = family.datum - (float(self.spacing.mm / 2) if self.origin == "centre gap" else 0.0)
-            places = [place - datum for place in _all_across(family, site.region.reach_places)] or [0.0]
+            places = [place - datum for place in _all_across(family, site.region.extreme_places)] or [0.0]
             ends = [max(places)] if family.first is not None else [-min(places), max(places)]
             found += [2 * x if self.origin == "centre gap" else abs(x) for x in ends]
         return found
@@ -293,7 +295,7 @@ def _corner_places(region: Region, family: Straight) -> set[float]:
 
 
 def _parts(places: Sequence[float], spacing: Fraction, odd: bool = False) -> list[Fraction]:
-    """The two spacings nearest ``spacing`` of which every place is a whole (or odd) number."""
+    """The two spacings nearest ``spacing`` that divide every place into a whole (or odd) number."""
     reaches = [x for x in places if x > 1.0]
     unit = common_part(reaches)
     if not unit or (odd and any(round(x / unit) % 2 == 0 for x in places)):
@@ -303,7 +305,7 @@ def _parts(places: Sequence[float], spacing: Fraction, odd: bool = False) -> lis
 
 
 def check_angle(value: Any) -> float:
-    """Degrees between -180 and 180 as a direction in [0, 180). Raises BadValue."""
+    """Degrees from -180 to 180, as a direction in [0, 180). Raises BadValue."""
     typed = "" if value is None else str(value).strip()
     wanted = tr("a number of degrees between -180 and 180")
     if not typed:
@@ -323,16 +325,16 @@ def _across(family: Straight, point: Point) -> float:
 
 
 def _all_across(family: Straight, points: Floats) -> list[float]:
-    """The same of many points (n, 2)."""
+    """The place of each point (n, 2) along the family's normal, mm."""
     nx, ny = family.normal
     places: list[float] = (points[:, 0] * nx + points[:, 1] * ny).tolist()
     return places
 
 
 def _from_edge(site: Site, flat: Straight, edge: Edge, gap: Fraction) -> Straight:
-    """Lines from ``gap`` inwards; where the region lies on both sides of the edge, on both."""
+    """Lines from ``gap`` inwards; on both sides if the region lies on both sides of the edge."""
     place = _across(flat, edge.start)
-    sides = [across - place for across in _all_across(flat, site.region.reach_places)]
+    sides = [across - place for across in _all_across(flat, site.region.extreme_places)]
     low, high = min(sides) < -SAME_PLACE, max(sides) > SAME_PLACE
     if low and not high:  # turn the family round so that its numbers grow inwards
         return replace(flat, angle=flat.angle + 180.0, datum=-place + float(gap), first=0)
@@ -340,7 +342,7 @@ def _from_edge(site: Site, flat: Straight, edge: Edge, gap: Fraction) -> Straigh
 
 
 def pick(found: Sequence[T], index: int, field: str, what: str) -> T:
-    """Number ``index`` of ``found``. Raises BadValue at ``field`` where there is none."""
+    """Element ``index`` of ``found``. Raises BadValue at ``field`` if it does not exist."""
     if 0 <= index < len(found):
         return found[index]
     raise BadValue(

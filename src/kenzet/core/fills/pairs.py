@@ -59,11 +59,11 @@ class Pairs(StraightFill):
 
     @property
     def beats(self) -> tuple[Fraction, ...]:
-        """Close ones, then the wide one."""
+        """The close gaps, then the wide one."""
         return (Fraction(1),) * (self.together - 1) + (self.wide.mm / self.spacing.mm,)
 
     def turn_of(self, family: int) -> int:
-        """The first set whole, then the second across it."""
+        """The first set is finished before the second crosses it."""
         return family
 
     def lay_out(self, site: Site) -> Iterable[Straight]:
@@ -75,7 +75,7 @@ class Pairs(StraightFill):
             yield self.family(site, base + turn)
 
     def notes(self) -> Sequence[str]:
-        """The order of close and wide."""
+        """Advice about the order of close and wide gaps."""
         if self.crossed == "no":
             return ()
         return (tr("Keep the same order of close and wide in both sets."),)

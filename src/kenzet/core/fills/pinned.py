@@ -1,4 +1,4 @@
-"""Echoes pinned at two points: the tips stay, the sides move in (L17)."""
+"""Echoes pinned at two points: the tips do not move, the sides move in (L17)."""
 
 from __future__ import annotations
 
@@ -25,7 +25,8 @@ from kenzet.texts import tr
 
 
 class Pinned(Fill):
-    """In each piece, slimmer shapes through the same two tips: diamonds and kites by F23, petals by flatter arcs."""
+    """In each piece, ever slimmer shapes through the same two tips: diamonds and kites by F23, petals by flatter
+    arcs."""
 
     label: ClassVar[str] = tr("Pinned echo")
     help: ClassVar[str] = tr(
@@ -71,7 +72,7 @@ class Pinned(Fill):
             yield Paths(tuple(paths))
 
     def figures(self, site: Site) -> Sequence[Figure]:
-        """Half widths before and after the first round, and where an even echo would move the tips."""
+        """Half widths before and after the first round, and how far an even echo would move the tips."""
         found = next((f for f in map(_tips, site.region.pieces) if f), None)
         if found is None:
             return ()
@@ -90,19 +91,19 @@ class Pinned(Fill):
         )
 
     def notes(self) -> Sequence[str]:
-        """Thread crowds."""
+        """A warning that thread crowds at the tips."""
         return (
             tr("Thread crowds at the tips: few rounds, and start from the point where several pieces meet."),
         )
 
     def count_at_most(self, site: Site) -> int:
-        """A round a piece, four where it is cut."""
+        """One line for each round of a piece, up to four where the outline cuts it."""
         return len(site.region.pieces) * (self.rounds or 60) * 4
 
 
 @dataclass(frozen=True, slots=True)
 class Side:
-    """One side of a piece in the frame whose u runs from tip to tip, mm: its corner, or the crown of its arc."""
+    """One side of a piece in a frame whose u runs from tip to tip, mm: its corner, or the crown of its arc."""
 
     u: float
     v: float
@@ -110,7 +111,7 @@ class Side:
 
 
 def _tips(piece: Region) -> tuple[Frame, float, tuple[Side, Side]] | None:
-    """The frame from tip to tip, their distance, and both sides; None for a piece of another shape."""
+    """The frame from tip to tip, their distance, and both sides; None for pieces of another shape."""
     corners = piece.corners
     if len(corners) not in (2, 4) or len(piece.area.geoms[0].interiors):
         return None
@@ -129,7 +130,7 @@ def _tips(piece: Region) -> tuple[Frame, float, tuple[Side, Side]] | None:
 
 
 def _moved(side: Side, length: float, away: float) -> Side | None:
-    """The corner from which both new lines are ``away`` from the old one (F23); an arc's smaller rise."""
+    """The corner for which both new lines are ``away`` from the old ones (F23); of an arc, its smaller rise."""
     if side.arched:
         left = abs(side.v) - away
         return Side(side.u, math.copysign(left, side.v), True) if left > 0.5 else None
@@ -145,7 +146,7 @@ def _moved(side: Side, length: float, away: float) -> Side | None:
 
 
 def _closed(frame: Frame, length: float, there: Side, back: Side) -> Path:
-    """From the first tip by one side to the other tip and back by the other side."""
+    """From the first tip along one side to the other tip, and back along the other side."""
     rows: list[tuple[float, float, float]] = []
     for tip, side, sign in ((0.0, there, -1.0), (length, back, 1.0)):
         rows.append((tip, 0.0, sign * bulge_for(length, side.v) if side.arched else 0.0))

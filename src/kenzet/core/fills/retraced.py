@@ -1,4 +1,4 @@
-"""An outline built up of thread: the seam sewn over two or three times (L45)."""
+"""An outline built up of thread: the seam is sewn two or three times (L45)."""
 
 from __future__ import annotations
 
@@ -18,7 +18,7 @@ from kenzet.texts import tr
 
 
 class Retraced(Fill):
-    """The zone's outline, or one edge of it, sewn over ``times`` times."""
+    """The zone's outline, or one of its edges, sewn ``times`` times."""
 
     label: ClassVar[str] = tr("Thread outline")
     help: ClassVar[str] = tr("The edge itself, sewn two or three times so the thread stands out.")
@@ -46,17 +46,17 @@ class Retraced(Fill):
 
     @classmethod
     def surrounding(cls, spacing: Length, rounds: int) -> Retraced:
-        """Once round."""
+        """The outline, sewn once."""
         return cls(times=1)
 
     @property
     def sews_outline(self) -> bool:
-        """All round; one edge that she has chosen is sewn whatever lies beside it."""
+        """True for the whole outline; a single chosen edge is sewn whatever lies beside it."""
         return self.at is None
 
     @property
     def passes(self) -> int:
-        """As often as she says."""
+        """The chosen number of times."""
         return self.times
 
     def lay_out(self, site: Site) -> Iterable[Family]:
@@ -72,7 +72,7 @@ class Retraced(Fill):
         yield Paths(paths, on_outline=True)
 
     def notes(self) -> Sequence[str]:
-        """Not for every fault; and what else would do."""
+        """When not to use it, and an alternative."""
         return (
             tr(
                 "A cord or yarn couched on does the same in one pass. Do not use it to hide every small error."

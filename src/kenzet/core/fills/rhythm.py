@@ -1,4 +1,4 @@
-"""Rhythms: what lies between one line and the next, over and over, in times one spacing (L3, L20).
+"""Rhythms: a repeating list of gaps between lines, in multiples of the spacing (L3, L20).
 
 Glossary: a *beat* is one gap of a rhythm.
 """
@@ -16,7 +16,7 @@ _MOST_BEATS = 24
 
 
 def check_rhythm(text: str | None) -> str | None:
-    """A rhythm as it is kept, or None. Raises BadValue.
+    """A rhythm in its stored form, or None. Raises BadValue.
 
     >>> check_rhythm(" 1, 2 2  4.5 ")
     '1 2 2 4.5'
@@ -40,12 +40,12 @@ def check_rhythm(text: str | None) -> str | None:
 
 
 def beats_of(rhythm: str | None) -> tuple[Fraction, ...]:
-    """The steps of a rhythm; one step of 1 where there is none."""
+    """The beats of a rhythm; a single beat of 1 if there is none."""
     return tuple(Fraction(beat) for beat in rhythm.split()) if rhythm else EVEN
 
 
 def at_beat(number: int, beats: Sequence[Fraction]) -> Fraction:
-    """How many steps row ``number`` lies from row 0.
+    """The distance of row ``number`` from row 0, in multiples of the spacing.
 
     >>> [int(at_beat(k, (Fraction(1), Fraction(2), Fraction(2)))) for k in range(-1, 5)]
     [-2, 0, 1, 3, 5, 6]

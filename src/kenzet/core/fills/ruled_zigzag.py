@@ -1,4 +1,4 @@
-"""A zigzag ruled through the corners of a drawn square grid, with a place for a motif in each diamond (L21)."""
+"""A zigzag ruled through the corners of a marked square grid, with room for a motif in each diamond (L21)."""
 
 from __future__ import annotations
 
@@ -49,7 +49,7 @@ class RuledZigzag(TurnedFill):
     )  # fmt: skip
 
     def lay_out(self, site: Site) -> Iterable[Family]:
-        """Rows between grid lines that are counted from the zone's middle, every second one mirrored; then motifs."""
+        """Rows between grid lines counted from the zone's center, every second one mirrored; then motifs."""
         frame, g = self.frame(site), float(self.spacing.mm)
         middle = ((frame.left + frame.right) / 2, (frame.low + frame.high) / 2)
         columns = range(
@@ -79,7 +79,8 @@ class RuledZigzag(TurnedFill):
 
 
 def _motif(frame: Frame, u: float, v: float, size: float, motif: Motif) -> Iterable[Path]:
-    """From the lowest corner (u, v) of a diamond: a drop whose sides are tangents of its round end, or rays, ``size`` mm long."""
+    """A motif from the lowest corner (u, v) of a diamond, ``size`` mm long: a drop with sides tangent to its round
+    end, or rays."""
     if motif == "ring":
         half = math.radians(_DROP)
         round_ = size * math.sin(half) / (1 + math.sin(half))  # the radius of its end

@@ -1,4 +1,4 @@
-"""S-curves in the cells of a grid on point, mirrored on the way back so that a lens stands in each (L41)."""
+"""S-curves in the cells of a grid on point, mirrored on the way back, so that each cell holds a lens (L41)."""
 
 from __future__ import annotations
 
@@ -22,7 +22,8 @@ Grid = Literal["sewn first", "left out"]
 
 
 class SCurves(TurnedFill):
-    """One S from the lower to the upper corner of every cell, its mirror on the return; the grid sewn first or not."""
+    """One S from the lower to the upper corner of every cell, and its mirror image on the way back; the grid may
+    be sewn first."""
 
     label: ClassVar[str] = tr("S-curves")
     help: ClassVar[str] = tr(
@@ -90,11 +91,11 @@ class SCurves(TurnedFill):
 
     @property
     def counted_families(self) -> frozenset[int]:
-        """The curves: up and down is one column."""
+        """The curves: up and down together are one column."""
         return frozenset({2 if self.grid == "sewn first" else 0})
 
     def turn_of(self, family: int) -> int:
-        """The grid, one direction whole and then the other, before the curves through its corners."""
+        """The grid, one direction after the other, then the curves through its corners."""
         return family
 
     def _grid(self, site: Site, way: float) -> Iterable[Path]:

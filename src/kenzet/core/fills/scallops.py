@@ -25,7 +25,8 @@ Fit = Literal["whole units", "as it is"]
 
 
 class Scallops(RowFill):
-    """Arcs over ``unit`` with ``rise``, row above row; ``inner`` concentric arcs stand ``spacing`` inside each."""
+    """Arcs over ``unit`` with ``rise``, row above row; inside each are ``inner`` concentric arcs ``spacing``
+    apart."""
 
     label: ClassVar[str] = tr("Scallops")
     help: ClassVar[str] = tr("Arcs end to end along a strip or a border, with smaller ones inside each.")
@@ -70,7 +71,7 @@ class Scallops(RowFill):
         return check_count(inner, 0, 40, tr("Arcs inside")) or 0
 
     def arc(self, frame: Frame) -> tuple[float, float, float]:
-        """Width, rise and radius of an outer arc, mm. Raises BadValue: more than a half circle."""
+        """Width, rise and radius of an outer arc, mm. Raises BadValue if it is more than a half circle."""
         wide, rise = float(self.unit.mm), float(self.rise.mm)
         if self.fit == "whole units":
             wide = frame.width / whole_repeats(frame.width, wide)
@@ -79,7 +80,7 @@ class Scallops(RowFill):
         return wide, rise, wide**2 / (8 * rise) + rise / 2
 
     def step(self, frame: Frame) -> Fraction:
-        """Rows stand on one another unless a height is set."""
+        """Each row begins where the one below ends, unless a height is set."""
         return self.height.mm if self.height else self.rise.mm
 
     def span(self, frame: Frame) -> tuple[float, float]:
@@ -87,7 +88,7 @@ class Scallops(RowFill):
         return 0.0, float(self.rise.mm)
 
     def repeats(self, frame: Frame, number: int) -> tuple[float, float] | None:
-        """From end to end, or in step with the datum; every second row is set over by half a width."""
+        """From end to end, or aligned with the datum; every second row is shifted by half a width."""
         wide, _, _ = self.arc(frame)
         spare = 0.0 if self.fit == "whole units" else (frame.width % wide) / 2
         _, begin = repeats_from(frame, wide, frame.left + spare)
@@ -105,7 +106,7 @@ class Scallops(RowFill):
         return (self.repeats(frame, number) or (0.0, 0.0))[1]
 
     def lay_out(self, site: Site) -> Iterable[Family]:
-        """The rows, then the arcs inside, nearest to the outer ones first."""
+        """The rows, then the inner arcs, those nearest to the outer arc first."""
         frame = self.frame(site)
         places = self.places(frame)
         yield self.family(frame, places)
@@ -126,7 +127,7 @@ class Scallops(RowFill):
         yield Paths(tuple(paths))
 
     def _inner_arc(self, frame: Frame, middle: float, v: float, r: float, below: bool) -> Path | None:
-        """An arc of radius ``r`` about the outer one's centre, down to the row's line or to the arcs of the row below."""
+        """A concentric arc of radius ``r``, down to the row's base line or to the arcs of the row below."""
         wide, rise, radius = self.arc(frame)
         drop = radius - rise  # the centre lies so far below the row
         if r <= max(drop, 0.0) + 0.5:
@@ -146,7 +147,7 @@ class Scallops(RowFill):
         return frame.path(np.array([(middle - half, v - fall, bulge), (middle + half, v - fall, 0.0)]))
 
     def figures(self, site: Site) -> Sequence[Figure]:
-        """Units along the row, the radius of the arcs."""
+        """The number of units along the row, and the radius of the arcs."""
         frame = self.frame(site)
         wide, _, radius = self.arc(frame)
         return (

@@ -1,4 +1,4 @@
-"""Random lines, straight or wavy, that never come nearer than a least gap (L28, L44)."""
+"""Random lines, straight or wavy, that never come closer than a least gap (L28, L44)."""
 
 from __future__ import annotations
 
@@ -24,7 +24,7 @@ _BENDS = 7
 
 
 class Scattered(TurnedFill):
-    """Lines across the zone whose ends (or bends) are thrown by a seed; neighbours keep the least gap throughout."""
+    """Lines across the zone with random ends or bends, from a seed; neighbors always keep the least gap."""
 
     label: ClassVar[str] = tr("Random lines")
     help: ClassVar[str] = tr(
@@ -62,10 +62,10 @@ class Scattered(TurnedFill):
         return check_spacing(length)
 
     def lay_out(self, site: Site) -> Iterable[Family]:
-        """Line after line upwards; at every bend the next lies at least the gap above, more by chance.
+        """Line after line upwards; at every bend the next line is at least the gap above, with a random addition.
 
-        A line's bends lie within ``sway`` of its level, so that its slope is bounded, and a step of
-        gap / cos(slope) + 2 · sway keeps the true gap.
+        A line's bends lie within ``sway`` of its level, which bounds its slope; a step of gap / cos(slope) + 2 ·
+        sway keeps the true gap.
         """
         gap, most = float(self.spacing.mm), float(self.most.mm)
         if most <= gap:
@@ -85,12 +85,13 @@ class Scattered(TurnedFill):
         yield Paths(tuple(paths))
 
     def figures(self, site: Site) -> Sequence[Figure]:
-        """None that she would compute."""
+        """None: the lines are random."""
         return ()
 
 
 def _line(points: list[tuple[float, float]]) -> np.ndarray:
-    """Straight through two points; else the arcs of a uniform cubic B-spline, which lies between its bends."""
+    """A straight line through two points; else the arcs of a uniform cubic B-spline, which stays between its
+    bends."""
     if len(points) == 2:
         return np.array([(*p, 0.0) for p in points])
     given = np.array([points[0], points[0], *points, points[-1], points[-1]])

@@ -1,4 +1,4 @@
-"""Echo shells: arcs about a corner, one step further each (L38)."""
+"""Echo shells: arcs around a corner, each one step larger (L38)."""
 
 from __future__ import annotations
 
@@ -28,7 +28,7 @@ About = Literal["corner", "middle"]
 
 
 class Shells(SkippingFill):
-    """Arcs of radius k · ``spacing`` about a corner of the zone or its middle (F33)."""
+    """Arcs of radius k · ``spacing`` around a corner of the zone or its center (F33)."""
 
     label: ClassVar[str] = tr("Echo shells")
     help: ClassVar[str] = tr(
@@ -55,13 +55,12 @@ class Shells(SkippingFill):
     skip: Length | None = asked("1/4 in", SKIP)
 
     def centre(self, site: Site) -> Point:
-        """The point about which they stand in the piece of the zone that has the chosen corner. Raises BadValue."""
+        """The center of the arcs in the piece of the zone that has the chosen corner. Raises BadValue."""
         return self.centres(site)[0][1]
 
     def centres(self, site: Site) -> list[tuple[Region, Point]]:
-        """Every piece of the zone with the point about which its arcs stand: each its own corner, in pieces alike the same one.
-        Raises BadValue.
-        """
+        """Every piece of the zone with the center of its arcs: a corner of its own, the same one in congruent
+        pieces. Raises BadValue."""
         region = site.region
         if self.about == "middle":
             return [(region, region.middle)]
@@ -77,11 +76,11 @@ class Shells(SkippingFill):
         return found
 
     def reach(self, piece: Region, centre: Point) -> float:
-        """mm from the centre to the farthest point of a piece."""
-        return max(math.dist(point, centre) for point in piece.reach)
+        """The distance from the center to the farthest point of a piece, mm."""
+        return max(math.dist(point, centre) for point in piece.extremes)
 
     def lay_out(self, site: Site) -> Iterable[Family]:
-        """In each piece whole circles from the inside out; the piece cuts them."""
+        """In each piece whole circles from the inside out, to be clipped by the piece."""
         for piece, (x, y) in self.centres(site):
             s, circles = self.spacing.mm, []
             for k in range(1, math.ceil(self.reach(piece, (x, y)) / float(s) - ROUNDING)):
@@ -90,7 +89,7 @@ class Shells(SkippingFill):
             yield Paths(tuple(circles), s, within=piece)
 
     def figures(self, site: Site) -> Sequence[Figure]:
-        """How many and how far."""
+        """The number of arcs and the radius of the last."""
         reach = self.reach(*self.centres(site)[0])
         return (
             Figure(
@@ -101,7 +100,7 @@ class Shells(SkippingFill):
         )
 
     def suggest_spacings(self, site: Site) -> Sequence[SpacingSuggestion]:
-        """Steps of which a whole number fills the longest edge from the centre."""
+        """Steps that divide the longest edge from the center evenly."""
         here = self.centre(site)
         edges = [
             e.length
@@ -117,7 +116,8 @@ def _lowest_left(region: Region) -> Point:
 
 
 def _same_corner(one: Region, other: Region, corner: Point) -> Point:
-    """The corner of a piece that lies in it as ``corner`` does in ``one``, turned or mirrored; in another shape the lowest on the left."""
+    """The corner of a piece that corresponds to ``corner`` in ``one``, rotated or mirrored; in a piece of another
+    shape its lower left corner."""
     mine, its = outline_of(one.area), outline_of(other.area)
     placing = placing_onto(mine, its) if mine is not None and its is not None else None
     if placing is not None:

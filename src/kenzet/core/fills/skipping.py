@@ -1,4 +1,4 @@
-"""Short pieces that are left out: shared by fills whose lines are cut into crumbs at an edge."""
+"""Shared by fills whose lines are cut into scraps at an edge: short pieces can be left out."""
 
 from __future__ import annotations
 
@@ -18,7 +18,7 @@ SKIP = Form(
 
 
 class SkippingFill(Fill):
-    """Base of fills that may leave out short pieces; a fill may set another default."""
+    """Base of fills that can leave out short pieces; a fill may set another default."""
 
     skip: Length | None = asked(None, SKIP)
 
@@ -29,5 +29,5 @@ class SkippingFill(Fill):
 
     @property
     def least_piece(self) -> float:
-        """What she wants left out, mm."""
+        """The length below which pieces are left out, mm."""
         return float(self.skip.mm) if self.skip else 0.0

@@ -1,4 +1,4 @@
-"""Spiral echoes: ring k runs on into ring k + 1, so that there is no thread stop between them (L15)."""
+"""Spiral echoes: ring k continues into ring k + 1, so that the thread is not cut between them (L15)."""
 
 from __future__ import annotations
 
@@ -52,7 +52,8 @@ class Spiral(Fill):
     )
 
     def lay_out(self, site: Site) -> Iterable[Family]:
-        """One spiral a piece; where a ring splits, the widest part goes on and the others begin again."""
+        """One spiral for each piece; where a ring splits, the widest part continues the spiral and the others
+        begin new ones."""
         if self.at is not None and not 0 <= self.at < len(site.region.corners):
             raise BadValue(
                 tr(
@@ -89,18 +90,18 @@ class Spiral(Fill):
         yield Paths((*(_joined(turns) for turns in done), *loops))
 
     def count_at_most(self, site: Site) -> int:
-        """A spiral wherever a ring may split, and rings round what lies inside."""
+        """One spiral for each place where a ring may split, and rings around what lies inside."""
         holes = sum(len(piece.interiors) for piece in site.region.area.geoms)
         full = int(site.region.inradius / float(self.spacing.mm)) + 1
         return site.region.stretches_at_most + holes * full
 
     def notes(self) -> Sequence[str]:
-        """It is a dead end."""
+        """A warning that it ends inside the zone."""
         return (tr("It ends in the middle: sew everything round it first, or travel out along it."),)
 
 
 def _from(polygon: Polygon, start: Point | None) -> Floats:
-    """The outer ring, begun at its corner nearest to ``start``, what it encloses on its left."""
+    """The outer ring, beginning at its corner nearest to ``start``, with its inside on the left."""
     points: Floats = np.asarray(orient(polygon).exterior.coords)[:-1]
     if start is None:
         return points
@@ -108,7 +109,7 @@ def _from(polygon: Polygon, start: Point | None) -> Floats:
 
 
 def _joined(turns: list[Floats]) -> Path:
-    """Turn after turn; the last one closes."""
+    """All turns as one path; the last one is closed."""
     points = np.vstack([*turns, turns[-1][:1]])
     keep = np.append(True, np.hypot(*np.diff(points, axis=0).T) > EQUAL)
     return Path(with_arcs(points[keep], closed=False))

@@ -25,7 +25,7 @@ Arcs = Literal["sewn", "drawn"]
 
 
 class Sunburst(Fill):
-    """Spikes from an inner to an outer arc about a corner, the middle of an edge or the zone's middle."""
+    """Spikes from an inner to an outer arc around a corner, the midpoint of an edge or the zone's center."""
 
     label: ClassVar[str] = tr("Sunburst")
     help: ClassVar[str] = tr("Spikes between two arcs. Mark the points on both arcs, sew out and back.")
@@ -75,7 +75,7 @@ class Sunburst(Fill):
         return self
 
     def sector(self, site: Site) -> tuple[Point, float, float]:
-        """The centre, where the sector begins and how wide it is, degrees. Raises BadValue."""
+        """The center, the angle where the sector begins and its width, degrees. Raises BadValue."""
         region = site.region
         if self.about == "middle":
             return region.middle, 0.0, 360.0
@@ -107,7 +107,7 @@ class Sunburst(Fill):
         return (corner, begin, end - begin) if toward < end - begin else (corner, end, 360.0 - (end - begin))
 
     def count(self, wide: float) -> int:
-        """How many spikes over a sector of ``wide`` degrees."""
+        """The number of spikes in a sector of ``wide`` degrees."""
         return self.spikes or max(
             round(math.radians(wide) * float(self.outer.mm) / float(self.spacing.mm)), 1
         )
@@ -136,7 +136,7 @@ class Sunburst(Fill):
         yield Paths((Path(np.array([(*p, 0.0) for p in points]), closed=whole),))
 
     def figures(self, site: Site) -> Sequence[Figure]:
-        """Angle a spike, distances on both arcs."""
+        """The angle of a spike and its width on both arcs."""
         _, _, wide = self.sector(site)
         many = self.count(wide)
         return (
@@ -147,5 +147,5 @@ class Sunburst(Fill):
         )
 
     def count_at_most(self, site: Site) -> int:
-        """Three lines, cut where they leave the zone."""
+        """Three lines, divided where they leave the zone."""
         return 3 + self.count(360.0) * 2 + site.region.stretches_at_most * 3

@@ -1,4 +1,4 @@
-"""Freehand textures: no exact line, but name, scale, way in and out, and density (L42)."""
+"""Freehand textures: no exact lines, but a name, a scale, entry and exit, and a density (L42)."""
 
 from __future__ import annotations
 
@@ -55,7 +55,7 @@ _NOTES = {
 
 
 class FreehandTexture(Fill):
-    """A place-holder: it counts in density, time and thread, and shows as a light hint."""
+    """A placeholder: it counts towards density, time and thread, and is drawn as a light hint."""
 
     label: ClassVar[str] = tr("Freehand texture")
     help: ClassVar[str] = tr(
@@ -107,12 +107,12 @@ class FreehandTexture(Fill):
 
     @classmethod
     def surrounding(cls, spacing: Length, rounds: int) -> FreehandTexture:
-        """As it is usually sewn."""
+        """The default texture."""
         return cls()
 
     @property
     def claimed_density(self) -> float:
-        """mm per mm²."""
+        """mm of stitching for each mm²."""
         return _DENSITY[self.texture] * _THICK[self.thickness] / float(self.spacing.mm)
 
     def lay_out(self, site: Site) -> Iterable[Family]:
@@ -122,11 +122,11 @@ class FreehandTexture(Fill):
         yield Paths(tuple(frame.path(rows) for rows in _HINTS[self.texture](frame, size)))
 
     def notes(self) -> Sequence[str]:
-        """How its path goes."""
+        """How to sew its path."""
         return (_NOTES[self.texture],)
 
     def figures(self, site: Site) -> Sequence[Figure]:
-        """None: its density is told with the others."""
+        """None: its density is shown with the others."""
         return ()
 
 
@@ -185,7 +185,7 @@ def _loops(frame: Frame, size: float) -> Rows:
 
 
 def _loops_on_waves(frame: Frame, size: float) -> Rows:
-    """A loop stands on every crest of a wave, and hangs from every trough."""
+    """Loops on every crest of a wave, and below every trough."""
     chord, r = size * 1.6, size * 0.35
     half = math.tan(math.atan(_WAVE) / 2)  # the bulge of half of such an arc
     for v in _levels(frame, 3.2 * size):

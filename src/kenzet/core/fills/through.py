@@ -1,4 +1,4 @@
-"""Curves through the center of a block, in turn with straight lines (L36)."""
+"""Curves through the center of a block, alternating with straight lines (L36)."""
 
 from __future__ import annotations
 
@@ -23,7 +23,8 @@ Straights = Literal["in turn", "no"]
 
 
 class Through(Fill):
-    """``curves`` S-shaped lines from seam to seam through the centre, evenly turned, with straight ones between."""
+    """``curves`` S-shaped lines from seam to seam through the center, at even angles, with straight lines between
+    them."""
 
     label: ClassVar[str] = tr("Through the center")
     help: ClassVar[str] = tr(
@@ -63,7 +64,7 @@ class Through(Fill):
         return check_angle(value)
 
     def lay_out(self, site: Site) -> Iterable[Family]:
-        """The curves in turn, then the straight lines between them."""
+        """The curves in order, then the straight lines between them."""
         lengths = [self._half(site, self.angle + k * 180 / self.curves) for k in range(self.curves)]
         yield Paths(tuple(self._curve(site, angle, half) for angle, half in lengths))
         if self.straights == "in turn":
@@ -73,7 +74,7 @@ class Through(Fill):
             yield Paths(tuple(_straight(site, angle, half) for angle, half in between))
 
     def _half(self, site: Site, angle: float) -> tuple[float, float]:
-        """The angle and half the way through the zone's bounds in that direction, mm."""
+        """The angle, and half the length through the zone's bounds in that direction, mm."""
         frame = frame_of(site.region, 0.0, site.region.middle)
         cos, sin = abs(math.cos(math.radians(angle))), abs(math.sin(math.radians(angle)))
         reaches = [
@@ -89,7 +90,7 @@ class Through(Fill):
         return frame.path(np.array([(-half, 0.0, -bulge), (0.0, 0.0, bulge), (half, 0.0, 0.0)]))
 
     def figures(self, site: Site) -> Sequence[Figure]:
-        """Length and radius of the first curve's half."""
+        """The length of the first curve, and the radius of its half."""
         _, half = self._half(site, self.angle)
         rise = min(float(self.spacing.mm), half / 3)
         return Figure(tr("Seam to seam through the center"), 2 * half), Figure(

@@ -1,9 +1,8 @@
-"""Fills that are laid out in turned coordinates, and rows of one shape over and over.
+"""Fills laid out in rotated coordinates, and rows that repeat one shape.
 
-Glossary: a *frame* has u along the rows and v across them; its bounds hold the zone. The *step* is how
-far the ruler is moved from row to row, square to the rows; the *true spacing* between neighbouring
-lines is smaller wherever they run askew (F6, F17, F30). A *rhythm* is a repeating list of how many
-steps lie between one row and the next.
+Glossary: a *frame* has u along the rows and v across them; its bounds contain the zone. The *step* is how far the
+ruler moves from row to row, perpendicular to the rows; the *true spacing* between neighboring lines is smaller
+where they run at an angle (F6, F17, F30). A *rhythm* is a repeating list of steps between rows.
 """
 
 from __future__ import annotations
@@ -60,9 +59,9 @@ TYPED = (Choice("true", tr("line to line")), Choice("step", tr("step of the rule
 
 @dataclass(frozen=True, slots=True)
 class Frame:
-    """Coordinates turned by ``angle`` degrees about ``origin``; left to right along u, low to high along v.
+    """Coordinates rotated by ``angle`` degrees about ``origin``; left to right along u, low to high along v.
 
-    ``datum`` is the (u, v) that rows and their repeats are counted from, where that is not up to the zone.
+    ``datum`` is the (u, v) from which rows and repeats are counted, if it is set from outside the zone.
     """
 
     origin: Point
@@ -92,11 +91,11 @@ class Frame:
 
     @property
     def way(self) -> Point:
-        """The direction of u in the part, of length 1."""
+        """The unit direction of u in the part."""
         return self._axes
 
     def into(self, point: Point) -> Point:
-        """A point of the part in these coordinates."""
+        """A point of the part in frame coordinates."""
         (cos, sin), x, y = self._axes, point[0] - self.origin[0], point[1] - self.origin[1]
         return x * cos + y * sin, -x * sin + y * cos
 
@@ -106,7 +105,7 @@ class Frame:
         return self.origin[0] + u * cos - v * sin, self.origin[1] + u * sin + v * cos
 
     def path(self, vertices: Sequence[Vertex] | np.ndarray, closed: bool = False) -> Path:
-        """A path given in these coordinates; a turn leaves bulges as they are."""
+        """A path given in frame coordinates, in the part's coordinates; bulges do not change."""
         rows = Path.of(vertices, closed).vertices if not isinstance(vertices, np.ndarray) else vertices
         cos, sin = self._axes
         x = self.origin[0] + rows[:, 0] * cos - rows[:, 1] * sin
@@ -115,15 +114,15 @@ class Frame:
 
 
 def frame_of(region: Region, angle: float, origin: Point) -> Frame:
-    """The frame turned by ``angle`` about ``origin`` whose bounds hold ``region``."""
+    """The frame rotated by ``angle`` about ``origin`` with bounds that contain ``region``."""
     bare = Frame(origin, angle, 0.0, 0.0, 0.0, 0.0)
-    places = [bare.into(point) for point in region.reach]
+    places = [bare.into(point) for point in region.extremes]
     us, vs = zip(*places, strict=True)
     return Frame(origin, angle, min(us), min(vs), max(us), max(vs))
 
 
 class TurnedFill(SkippingFill):
-    """Base of fills whose rows may lean, from level or from a seam."""
+    """Base of fills with rows at an angle, measured from level or from a seam."""
 
     spacing: Length = asked(
         "1/2 in", Form("length", tr("Spacing"), tr("Distance between lines, measured square to them."))
@@ -153,7 +152,7 @@ class TurnedFill(SkippingFill):
         return check_angle(value)
 
     def frame(self, site: Site) -> Frame:
-        """The frame about the zone's own middle. Raises BadValue for an edge that is not there."""
+        """The frame around the zone's center. Raises BadValue for an edge that does not exist."""
         base = 0.0 if self.along is None else pick(site.region.edges, self.along, "along", "edge").angle
         return frame_of(site.region, base + self.angle, site.region.middle)
 
@@ -161,7 +160,7 @@ class TurnedFill(SkippingFill):
 class RowFill(TurnedFill):
     """Base of fills that repeat one shape row by row. Must override ``row``; may override ``slope`` and ``span``.
 
-    Of ``whole_rows`` that are counted from an edge none is begun that the far edge would cut.
+    With ``whole_rows``, rows counted from an edge end before the far edge would cut one.
     """
 
     whole_rows: ClassVar[bool] = False
@@ -214,7 +213,7 @@ class RowFill(TurnedFill):
         return check_rhythm(text)
 
     def frame(self, site: Site) -> Frame:
-        """With the datum, where rows are counted from a point of the piecing or from the quilt's centre."""
+        """The frame, with its datum if rows are counted from a point or from the quilt's center."""
         frame = super().frame(site)
         if self.start not in ("point", "quilt centre"):
             return frame
@@ -223,27 +222,29 @@ class RowFill(TurnedFill):
 
     @property
     def follows_quilt(self) -> bool:
-        """Rows counted from the quilt's centre differ from block to block."""
+        """True for rows counted from the quilt's center: they differ from block to block."""
         return self.start == "quilt centre"
 
     def row(self, frame: Frame, number: int) -> np.ndarray:
-        """Must override. The vertices (n, 3) of row ``number`` about v = 0, from beyond left to beyond right."""
+        """Must override. The vertices (n, 3) of row ``number`` around v = 0, extending past the left and right
+        bounds."""
         raise NotImplementedError
 
     def slope(self, frame: Frame) -> float:
-        """May override. The true spacing as a share of the step, where the lines are closest."""
+        """May override. The true spacing divided by the step, where the lines are closest."""
         return 1.0
 
     def span(self, frame: Frame) -> tuple[float, float]:
-        """May override. How far a row reaches below and above its own v, mm."""
+        """May override. How far a row extends below and above its own v, mm."""
         return 0.0, 0.0
 
     def repeats(self, frame: Frame, number: int) -> tuple[float, float] | None:
-        """May override. How long one repeat along row ``number`` is and the u at which one begins, mm."""
+        """May override. The length of one repeat along row ``number``, and a u where one begins, mm."""
         return None
 
     def lattice(self, site: Site) -> Sequence[Straight]:
-        """The rows' own lines, and those through the beginnings of their repeats, which lean where rows slide."""
+        """The lines of the rows, and the lines through the beginnings of their repeats, which are slanted if rows
+        slide."""
         frame = self.frame(site)
         places = self.places(frame)
         if not places or self.rhythm:
@@ -260,13 +261,13 @@ class RowFill(TurnedFill):
         return rows, _through(frame, math.degrees(lean), across, (u, v))
 
     def step(self, frame: Frame) -> Fraction:
-        """The ruler's step from row to row, mm."""
+        """The ruler's step from row to row, exact mm."""
         if self.typed == "step" or self.slope(frame) == 1.0:
             return self.spacing.mm
         return Fraction(float(self.spacing.mm) / self.slope(frame)).limit_denominator(10**9)
 
     def places(self, frame: Frame) -> list[tuple[int, float]]:
-        """Number and v of every row that can meet the zone."""
+        """Index and v of every row that can meet the zone."""
         below, above = self.span(frame)
         step, beats = self.step(frame), beats_of(self.rhythm)
         rows = None if self.follows_quilt else self.rows
@@ -293,21 +294,21 @@ class RowFill(TurnedFill):
 
     @property
     def _spares(self) -> bool:
-        """Whether what is left at the far edge stays free."""
+        """Whether the remainder at the far edge stays open."""
         return self.whole_rows and self.start == "edge" and self.rows is None
 
     def spare(self, frame: Frame) -> float:
-        """How much stays free beyond the last row, mm; 0 where the far edge cuts rows."""
+        """The width left open beyond the last row, mm; 0 if the far edge cuts rows."""
         places = self.places(frame)
         return frame.high - (places[-1][1] + self.span(frame)[1]) if self._spares and places else 0.0
 
     def lay_out(self, site: Site) -> Iterable[Family]:
-        """One family of rows, each laid from the one before where the kit can."""
+        """One family of rows, each placed from the one before if the kit allows it."""
         frame = self.frame(site)
         yield self.family(frame, self.places(frame))
 
     def family(self, frame: Frame, places: Sequence[tuple[int, float]], turned_over: bool = False) -> Paths:
-        """The rows at ``places``, or each turned over about its own v. Raises TooMany."""
+        """The rows at ``places``; with ``turned_over``, each mirrored about its own v. Raises TooMany."""
         paths: list[Path] = []
         hints: list[ReferenceHint | None] = []
         slides: list[float] = []
@@ -327,11 +328,11 @@ class RowFill(TurnedFill):
         return Paths(tuple(paths), laid_on=tuple(hints), slides=tuple(slides), way=frame.way)
 
     def count_at_most(self, site: Site) -> int:
-        """Rows, each cut by every second side of the outline, or about; crossed ones twice."""
+        """The number of rows times the pieces that the outline may cut each into; doubled for crossed rows."""
         return 2 * len(self.places(self.frame(site))) * site.region.stretches_at_most
 
     def figures(self, site: Site) -> Sequence[Figure]:
-        """The ruler's step and the true spacing, the typed one told as such."""
+        """The ruler's step and the true spacing; the one that was typed is flagged."""
         frame = self.frame(site)
         step, spare = float(self.step(frame)), self.spare(frame)
         found = [Figure(tr("Left beyond the last row"), spare)] if spare > VISIBLE else []
@@ -344,7 +345,7 @@ class RowFill(TurnedFill):
         )
 
     def suggest_spacings(self, site: Site) -> Sequence[SpacingSuggestion]:
-        """Spacings of which a whole number of steps fills the zone."""
+        """Spacings that divide the zone into whole steps."""
         frame = self.frame(site)
         if self.rhythm or self.rows or self.follows_quilt:
             return ()
@@ -357,7 +358,7 @@ class RowFill(TurnedFill):
 
 
 def repeats_from(frame: Frame, period: float, begin: float) -> tuple[float, float]:
-    """``period`` with the u at which a repeat begins: at ``begin``, or in step with the frame's datum."""
+    """``period`` and a u where a repeat begins: at ``begin``, or aligned with the frame's datum."""
     if frame.datum is None:
         return period, begin
     return period, begin - (begin - frame.datum[0]) % period
@@ -371,13 +372,13 @@ def _through(frame: Frame, angle: float, pitch: Fraction, place: Point) -> Strai
 
 
 def check_many(points: float) -> None:
-    """Raises TooMany where a zone would hold more points than can be drawn."""
+    """Raises TooMany if a zone would have more points than can be drawn."""
     if points > MOST_VERTICES:
         raise TooMany(tr("That is too much for one zone. Use a wider spacing."), "fill.spacing")
 
 
 def roomy(region: Region, places: Sequence[Point], radius: float) -> list[bool]:
-    """Whether a circle of ``radius`` mm about each place lies wholly inside."""
+    """Whether a circle of ``radius`` mm around each place lies fully inside the region."""
     inner = shapely.buffer(region.area, -radius, join_style="mitre")
     if inner.is_empty or not places:
         return [False] * len(places)
@@ -387,14 +388,14 @@ def roomy(region: Region, places: Sequence[Point], radius: float) -> list[bool]:
 
 
 def even_wishes(extent: Fraction, spacing: Length) -> list[SpacingSuggestion]:
-    """The two spacings nearest to ``spacing`` of which a whole number fills ``extent``."""
+    """The two spacings nearest to ``spacing`` that divide ``extent`` evenly."""
     least = Length.parse(LEAST_SPACING).mm
     found = [part for part in whole_parts(extent, spacing.mm, 1) if part >= least]
     return [SpacingSuggestion(Length.near(part, spacing.unit), tr("even")) for part in found[:2]]
 
 
 def check_count(value: int | None, least: int, most: int, what: str) -> int | None:
-    """``value`` if it is a whole number in range or left out. Raises BadValue."""
+    """``value`` if it is None or within the range. Raises BadValue."""
     if value is not None and not least <= value <= most:
         raise BadValue(
             tr(
@@ -409,12 +410,12 @@ def check_count(value: int | None, least: int, most: int, what: str) -> int | No
 
 
 def chance(seed: int) -> random.Random:
-    """Numbers that are the same for the same seed, on every machine."""
+    """A random generator that gives the same numbers for the same seed on every machine."""
     return random.Random(f"kenzet {seed}")
 
 
 def _slid(before: np.ndarray, row: np.ndarray) -> float | None:
-    """How far a row is moved along against the one before, mm; None where it is another shape."""
+    """How far a row is shifted along the row before, mm; None if its shape differs."""
     if len(before) != len(row) or not np.allclose(before[:, 1:], row[:, 1:], atol=EQUAL):
         return None
     moved = row[:, 0] - before[:, 0]

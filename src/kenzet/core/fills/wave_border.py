@@ -1,4 +1,4 @@
-"""A wave that runs round the corners of a border (L27)."""
+"""A wave that runs around the corners of a border (L27)."""
 
 from __future__ import annotations
 
@@ -24,7 +24,8 @@ Corner = Literal["crest", "trough"]
 
 
 class WaveBorder(Fill):
-    """Closed waves between an outline and the opening in it; whole repeats bring the same point to every mitre."""
+    """Closed waves between an outline and the opening in it; whole repeats put the same point of the wave on every
+    mitre."""
 
     label: ClassVar[str] = tr("Wave border")
     help: ClassVar[str] = tr(
@@ -71,13 +72,13 @@ class WaveBorder(Fill):
         return min(tightest(self.repeat(side)[0], depth) for side in sides)
 
     def template(self, site: Site) -> WaveEdge:
-        """A wave of its depth and of the period along the longest side."""
+        """A wave of its depth, with the period on the longest side."""
         (w, h), *_ = self._boxes(site, frame_of(site.region, 0.0, site.region.middle))
         side = max(self._sides(w, h))
         return WaveEdge(self.repeat(side)[0], float(self.depth.mm), side)
 
     def _sides(self, w: float, h: float) -> tuple[float, float]:
-        """How long the sides of a round are from corner crest to corner crest, across and up."""
+        """The side lengths of a round from corner crest to corner crest, horizontal and vertical."""
         out = float(self.depth.mm) * (1 if self.corner == "crest" else -1)
         return w + out, h + out
 
@@ -87,7 +88,7 @@ class WaveBorder(Fill):
         return side / many, many
 
     def _boxes(self, site: Site, frame: Frame) -> list[tuple[float, float]]:
-        """Width and height of the centre line of every round, from the outside in."""
+        """Width and height of the center line of every round, from the outside in."""
         hole = self._opening(site)
         band = min(frame.width - hole[0], frame.height - hole[1]) / 2
         middle = band / 2
@@ -101,18 +102,18 @@ class WaveBorder(Fill):
         return boxes
 
     def _opening(self, site: Site) -> tuple[float, float]:
-        """Width and height of the widest hole; 0 where there is none."""
+        """Width and height of the largest hole; 0 if there is none."""
         holes = [ring.bounds for p in site.region.area.geoms for ring in p.interiors]
         sizes = [(right - left, high - low) for left, low, right, high in holes]
         return max(sizes, key=lambda size: size[0] * size[1], default=(0.0, 0.0))
 
     def lay_out(self, site: Site) -> Iterable[Family]:
-        """Round after round, each a closed line from the upper left corner clockwise."""
+        """Round by round, each a closed line clockwise from the upper left corner."""
         frame = frame_of(site.region, 0.0, site.region.middle)
         yield Paths(tuple(self._round(frame, w, h) for w, h in self._boxes(site, frame)))
 
     def _round(self, frame: Frame, w: float, h: float) -> Path:
-        """Four sides of whole repeats from crest to crest; the crest at a corner stands on its mitre."""
+        """Four sides of whole repeats from crest to crest; the crest at a corner is on its mitre."""
         half = float(self.depth.mm) / 2
         out = half if self.corner == "crest" else -half
         corners = [(-w / 2, h / 2), (w / 2, h / 2), (w / 2, -h / 2), (-w / 2, -h / 2)]
@@ -144,7 +145,7 @@ class WaveBorder(Fill):
         return frame.path(np.vstack(rows), closed=True)
 
     def figures(self, site: Site) -> Sequence[Figure]:
-        """Repeats on both sides of the outermost round and how much each is changed."""
+        """The repeats on both sides of the outermost round, and how much each is stretched."""
         frame = frame_of(site.region, 0.0, site.region.middle)
         (w, h), *_ = self._boxes(site, frame)
         beside = (frame.width - w) / 2
@@ -162,5 +163,5 @@ class WaveBorder(Fill):
         return (*found, Figure(tr("Steepest slope"), slope, "angle"))
 
     def count_at_most(self, site: Site) -> int:
-        """A round is cut where it leaves the zone."""
+        """A round is divided where it leaves the zone."""
         return self.rounds * (2 + site.region.stretches_at_most * 2)

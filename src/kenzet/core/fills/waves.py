@@ -1,4 +1,4 @@
-"""Waves: rows of a sine-like line, one alone, stepped, slid, paired by a rhythm or crossed (L23 to L26)."""
+"""Waves: rows of a sine-like line, stepped, slid, grouped by a rhythm or crossed (L23 to L26)."""
 
 from __future__ import annotations
 
@@ -33,7 +33,8 @@ PARTS = 16  # arcs a period: they stray less than CURVE_ERROR / 2 from a sine of
 
 @lru_cache(maxsize=64)
 def one_period(period: float, depth: float) -> np.ndarray:
-    """The arcs (n, 3) of a sine of ``period`` and crest to trough ``depth`` mm, from a rising middle, end left out."""
+    """The arcs (n, 3) of a sine of ``period`` and ``depth`` (crest to trough) mm, from a rising zero crossing,
+    without its end."""
     x = np.linspace(0.0, period, 2 * PARTS + 1)
     y = depth / 2 * np.sin(2 * math.pi * x / period)
     points = list(zip(x.tolist(), y.tolist(), strict=True))
@@ -42,7 +43,8 @@ def one_period(period: float, depth: float) -> np.ndarray:
 
 
 def wave(left: float, right: float, period: float, depth: float, phase: float) -> np.ndarray:
-    """A wave from a whole period before ``left`` to one beyond ``right``; ``phase`` is the u of a rising middle."""
+    """A wave from a whole period before ``left`` to one beyond ``right``; ``phase`` is the u of a rising zero
+    crossing."""
     first = math.floor((left - phase) / period) - 1
     last = math.ceil((right - phase) / period) + 1
     one = one_period(period, depth)
@@ -53,14 +55,16 @@ def wave(left: float, right: float, period: float, depth: float, phase: float) -
 
 
 def steepest(period: float, depth: float) -> float:
-    """F29: the steepest slope in radians."""
+    """F29: the steepest slope, radians."""
     return math.atan(math.pi * depth / period)
 
 
 @lru_cache(maxsize=256)
 def closest(period: float, depth: float, slide: float, step: float) -> float:
-    """How near two sines of ``period`` and ``depth`` come to one another, mm, the second moved ``step`` up and ``slide`` along; 0
-    where they touch or cross. Measured from 128 places of the one to a polyline of 512 of the other.
+    """The least distance between two equal sines, mm, the second moved ``step`` up and ``slide`` along; 0 if they
+    touch or cross.
+
+    Measured from 128 points of one to a polyline of 512 of the other.
 
     >>> inch = 25.4
     >>> round(closest(2.5 * inch, 0.5 * inch, 0.25 * inch, 0.25 * inch) / inch, 3)
@@ -79,7 +83,7 @@ def closest(period: float, depth: float, slide: float, step: float) -> float:
 
 @lru_cache(maxsize=256)
 def step_for(period: float, depth: float, slide: float, spacing: float) -> float:
-    """The step with which they come as near as ``spacing`` mm, by halving."""
+    """The step at which their least distance is ``spacing`` mm, by bisection."""
     low, high = spacing, spacing / math.cos(steepest(period, depth)) + depth
     for _ in range(24):
         middle = (low + high) / 2
@@ -154,14 +158,14 @@ class Waves(RowFill):
         return turns
 
     def repeat(self, frame: Frame) -> float:
-        """The period as it is sewn, mm: hers, or closed up so that whole repeats fill the row (F32)."""
+        """The period as sewn, mm: as set, or adjusted so that whole repeats fill the row (F32)."""
         period = float(self.period.mm)
         if self.fit == "as it is":
             return period
         return frame.width / whole_repeats(frame.width, period)
 
     def slope(self, frame: Frame) -> float:
-        """F30: cos of the steepest slope; of rows that slide, what is measured between them."""
+        """F30: the cosine of the steepest slope; for rows that slide, measured between them."""
         period, depth, spacing = self.repeat(frame), float(self.depth.mm), float(self.spacing.mm)
         slide = float(self.slide.mm) % period if self.slide else 0.0
         if min(slide, period - slide) < SAME_PLACE:
@@ -185,7 +189,8 @@ class Waves(RowFill):
         return WaveEdge(self.repeat(frame), float(self.depth.mm), frame.width)
 
     def repeats(self, frame: Frame, number: int) -> tuple[float, float] | None:
-        """A crest on the zone's middle or on the datum, slid by ``slide`` a row; whole repeats end with the zone."""
+        """A crest on the zone's center or on the datum, shifted by ``slide`` for each row; whole repeats end with
+        the zone."""
         period = self.repeat(frame)
         moved = self._moved(number) * float(self.slide.mm) if self.slide else 0.0
         if self.fit == "whole repeats":
@@ -194,12 +199,12 @@ class Waves(RowFill):
         return period, middle - period / 4 + moved
 
     def row(self, frame: Frame, number: int) -> np.ndarray:
-        """From a rising middle on."""
+        """A wave that starts at a rising zero crossing."""
         period, begin = self.repeats(frame, number) or (0.0, 0.0)
         return wave(frame.left, frame.right, period, float(self.depth.mm), begin)
 
     def lattice(self, site: Site) -> Sequence[Straight]:
-        """None where rows slide back and forth."""
+        """Empty if rows slide back and forth."""
         return () if self.slide and self.turns else super().lattice(site)
 
     def _moved(self, number: int) -> int:
@@ -209,7 +214,7 @@ class Waves(RowFill):
         return min(there, 2 * self.turns - there)
 
     def lay_out(self, site: Site) -> Iterable[Family]:
-        """The rows; crossed: the same turned over, or as high rows across."""
+        """The rows; if crossed, also the same rows mirrored, or equal rows at right angles."""
         yield from super().lay_out(site)
         if self.crossed == "mirrored":
             frame = self.frame(site)
@@ -219,7 +224,7 @@ class Waves(RowFill):
             yield from across.lay_out(site)
 
     def suggest_spacings(self, site: Site) -> Sequence[SpacingSuggestion]:
-        """Of rows that slide the true spacings of even steps are measured."""
+        """For rows that slide, the true spacings of even steps are measured."""
         found = super().suggest_spacings(site)
         frame = self.frame(site)
         period, depth = self.repeat(frame), float(self.depth.mm)
@@ -235,7 +240,7 @@ class Waves(RowFill):
         ]
 
     def figures(self, site: Site) -> Sequence[Figure]:
-        """Slope, hollow, repeats and what they leave."""
+        """Slope, hollow, repeats and the remainder."""
         frame = self.frame(site)
         period, depth = self.repeat(frame), float(self.depth.mm)
         whole = max(math.floor(frame.width / float(self.period.mm)), 0)

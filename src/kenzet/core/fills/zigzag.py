@@ -25,7 +25,7 @@ LEAST_LEG, MOST_LEG = "1/8 in", "40 in"
 
 
 class Zigzag(RowFill):
-    """Legs that advance ``advance`` along the row and throw ``throw`` · ``depth`` sideways (F17)."""
+    """Legs that advance ``advance`` along the row and ``throw`` · ``depth`` sideways (F17)."""
 
     label: ClassVar[str] = tr("Zigzag")
     help: ClassVar[str] = tr(
@@ -79,24 +79,24 @@ class Zigzag(RowFill):
 
     @property
     def across(self) -> float:
-        """How far a leg is thrown, mm."""
+        """The width of the zigzag, mm."""
         return float(self.throw.mm) * self.depth
 
     @property
     def leg(self) -> float:
-        """mm."""
+        """The length of a leg, mm."""
         return math.hypot(float(self.advance.mm), self.across)
 
     def slope(self, frame: Frame) -> float:
-        """F17: a/√(a²+b²); copies that are mirrored touch, so the step is what counts."""
+        """F17: a/√(a²+b²); mirrored rows touch, so that the step itself counts."""
         return float(self.advance.mm) / self.leg if self.lay in ("side by side", "random") else 1.0
 
     def span(self, frame: Frame) -> tuple[float, float]:
-        """From 0 to the throw."""
+        """From 0 to the width of the zigzag."""
         return 0.0, self.across
 
     def repeats(self, frame: Frame, number: int) -> tuple[float, float] | None:
-        """Two legs, from the left end of the zone or in step with the datum; mirrored rows begin one leg later."""
+        """Two legs, from the left end of the zone or aligned with the datum; mirrored rows begin one leg later."""
         advance = float(self.advance.mm)
         period, begin = repeats_from(frame, 2 * advance, frame.left)
         turned = self.lay == "mirrored" and number % 2 == 1
@@ -111,11 +111,11 @@ class Zigzag(RowFill):
         return np.stack([begin + k * advance, up, np.zeros(len(k))], axis=1)
 
     def lattice(self, site: Site) -> Sequence[Straight]:
-        """None where rows are thrown at random."""
+        """Empty if rows are placed at random."""
         return () if self.lay == "random" else super().lattice(site)
 
     def places(self, frame: Frame) -> list[tuple[int, float]]:
-        """Rows in order, or moved by up to half a step at random."""
+        """Rows in order, or shifted by up to half a step at random."""
         found = super().places(frame)
         if self.lay != "random":
             return found
@@ -127,7 +127,7 @@ class Zigzag(RowFill):
         return family
 
     def lay_out(self, site: Site) -> Iterable[Family]:
-        """One family; crossing: a second one, turned over."""
+        """One family; if crossing, a second one, mirrored."""
         frame = self.frame(site)
         places = self.places(frame)
         rows = self.family(frame, places)
@@ -142,7 +142,7 @@ class Zigzag(RowFill):
             yield over.family(frame, [(2 * number + 1, v) for number, v in places])
 
     def figures(self, site: Site) -> Sequence[Figure]:
-        """Leg, its angle, the turn at each point; step and true spacing."""
+        """A leg, its angle, the turn at each point; step and true spacing."""
         lean = math.degrees(math.atan2(self.across, float(self.advance.mm)))
         return (
             *super().figures(site),
@@ -152,9 +152,10 @@ class Zigzag(RowFill):
         )
 
     def fit_to_points(self, site: Site, points: Sequence[Point]) -> Sequence[PointFit]:
-        """Advances, and if need be steps of the rows, with which a zigzag point lies on all of ``points``; each is drawn and
-        measured. What misses is told with how far the nearest point lies from it; solutions that arrive on the opposite side
-        come after those that hit.
+        """Advances, and if necessary steps of the rows, with which a zigzag point falls on all of ``points``.
+
+        Each solution is drawn and measured. For a missed point, the distance to the nearest zigzag point is given.
+        Solutions that arrive on the opposite side come after those that hit.
         """
         if len(points) < 2 or self.rhythm or self.lay == "random":
             return []
@@ -191,7 +192,7 @@ class Zigzag(RowFill):
         return sorted(found, key=lambda way: (bool(way.give), "spacing" in dict(way.values), abs(way.change)))
 
     def misses_of(self, site: Site, points: Sequence[Point]) -> list[float]:
-        """How far each of ``points`` lies from the nearest point of a row as it is drawn, mm."""
+        """The distance from each of ``points`` to the nearest zigzag point as drawn, mm."""
         rows = [
             path.vertices[:, :2]
             for family in self.lay_out(site)
@@ -204,7 +205,8 @@ class Zigzag(RowFill):
         return [float(np.hypot(*(drawn - point).T).min()) for point in np.array(points)]
 
     def stepped_to(self, frame: Frame, aside: Sequence[float]) -> Iterable[Zigzag]:
-        """The same with steps of the rows of which a whole number leads to what lies ``aside``, mm from the datum, not far from hers."""
+        """The same zigzag with other steps, near the present one, that divide the distances ``aside`` (mm from the
+        datum) evenly."""
         step, slope = float(self.step(frame)), self.slope(frame) if self.typed == "true" else 1.0
         for v in aside:
             for far in (abs(v), abs(v - self.across), abs(v + self.across)):
@@ -216,9 +218,9 @@ class Zigzag(RowFill):
                         )
 
     def steps_apart(self, other: Zigzag) -> float:
-        """By how much the spacing of another one differs, as a share."""
+        """The relative difference between the two spacings."""
         return abs(float(other.spacing.mm / self.spacing.mm) - 1)
 
     def suggest_spacings(self, site: Site) -> Sequence[SpacingSuggestion]:
-        """None where neighbours are thrown at random."""
+        """Empty if rows are placed at random."""
         return () if self.lay == "random" else super().suggest_spacings(site)

@@ -1,4 +1,4 @@
-"""Stepped zigzag rows by a template: points a pitch apart, rows moved up in steps of a rhythm (L20)."""
+"""Zigzag rows along a template: points one pitch apart, rows moved up by the steps of a rhythm (L20)."""
 
 from __future__ import annotations
 
@@ -18,7 +18,7 @@ from kenzet.texts import tr
 
 
 class ZigzagRows(RowFill):
-    """Rows across the zone from a template with points ``pitch`` apart and ``rise`` high."""
+    """Rows across the zone along a template with points ``pitch`` apart and ``rise`` high."""
 
     label: ClassVar[str] = tr("Zigzag rows")
     help: ClassVar[str] = tr(
@@ -56,7 +56,7 @@ class ZigzagRows(RowFill):
         return float(self.pitch.mm) / 2
 
     def slope(self, frame: Frame) -> float:
-        """F17 with a half the pitch and b the rise."""
+        """F17 with a = half the pitch and b = the rise."""
         return self._half / math.hypot(self._half, float(self.rise.mm))
 
     def span(self, frame: Frame) -> tuple[float, float]:
@@ -64,11 +64,11 @@ class ZigzagRows(RowFill):
         return 0.0, float(self.rise.mm)
 
     def template(self, site: Site) -> WaveEdge | ZigzagEdge | None:
-        """Points as far apart and as high as it is set."""
+        """A zigzag edge of its pitch and rise."""
         return ZigzagEdge(float(self.pitch.mm), float(self.rise.mm), self.frame(site).width)
 
     def repeats(self, frame: Frame, number: int) -> tuple[float, float] | None:
-        """A hollow at the left end of the zone or on the datum, moved by ``slide`` a row."""
+        """A hollow at the left end of the zone or on the datum, shifted by ``slide`` for each row."""
         period, begin = repeats_from(frame, 2 * self._half, frame.left)
         moved = number * float(self.slide.mm) % period if self.slide else 0.0
         return period, begin + moved

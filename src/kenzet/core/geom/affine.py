@@ -1,4 +1,4 @@
-"""A turn (with a mirror, where there is one) and a shift: where a part lies in the quilt."""
+"""Where a part lies in the quilt: a rotation, possibly mirrored, and a shift."""
 
 from __future__ import annotations
 
@@ -9,26 +9,26 @@ from shapely import affinity
 from kenzet.core.geom.region import Floats, Point
 
 Placing = tuple[float, float, float, float, float, float]
-"""(a, b, c, d, e, f): (x, y) comes to (a·x + c·y + e, b·x + d·y + f)."""
+"""(a, b, c, d, e, f): (x, y) is mapped to (a·x + c·y + e, b·x + d·y + f)."""
 
 IDENTITY: Placing = (1.0, 0.0, 0.0, 1.0, 0.0, 0.0)
 
 
 def invert(placing: Placing, point: Point) -> Point:
-    """The quilt's ``point`` in the coordinates of a part laid by ``placing``."""
+    """A ``point`` of the quilt in the coordinates of the part that ``placing`` places."""
     a, b, c, d, e, f = placing
     x, y = point[0] - e, point[1] - f
     return a * x + b * y, c * x + d * y  # the motion is rigid: its inverse is its transpose
 
 
 def place_all(placing: Placing, points: Floats) -> Floats:
-    """Points (n, 2) of a part in the quilt."""
+    """Points (n, 2) of a part, in the coordinates of the quilt."""
     a, b, c, d, e, f = placing
     placed: Floats = points @ np.array([[a, b], [c, d]]) + np.array([e, f])
     return placed
 
 
 def unplaced(placing: Placing, area: shapely.Geometry) -> shapely.Geometry:
-    """An area of the quilt in the coordinates of a part laid by ``placing``."""
+    """An area of the quilt in the coordinates of the part that ``placing`` places."""
     a, b, c, d, e, f = placing
     return affinity.affine_transform(area, [a, b, c, d, -a * e - b * f, -c * e - d * f])

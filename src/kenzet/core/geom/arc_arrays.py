@@ -1,7 +1,7 @@
-"""Many sides at once, straight or arcs: their lengths, centres and chords.
+"""Lengths, centers and chords of many sides at once, straight or arcs.
 
-Glossary: a *side* leaves a vertex (x, y, bulge) for the next place, ``ahead`` (x, y); its bulge is the tangent of
-a quarter of its angle, as in ``arcs``. Everything is mm and radians, a row a side.
+Glossary: a *side* leaves a vertex (x, y, bulge) for the next one, ``ahead`` (x, y); its bulge is the tangent of a
+quarter of its angle, as in ``arcs``. Lengths are mm, angles radians; one row a side.
 """
 
 from __future__ import annotations
@@ -23,12 +23,12 @@ _LEAST_CHORDS = 4
 
 
 def far(dx: Floats, dy: Floats) -> Floats:
-    """How far that is; quicker than the library's, which minds numbers that are none of ours."""
+    """Euclidean length; quicker than ``np.hypot``, which guards against overflow that cannot happen here."""
     return np.asarray(np.sqrt(dx * dx + dy * dy))
 
 
 def turned(arm: Floats, turn: Floats) -> Floats:
-    """``arm`` (n, 2) turned to the left by ``turn`` (n,)."""
+    """``arm`` (n, 2) rotated counter-clockwise by ``turn`` (n,)."""
     cos, sin, (x, y) = np.cos(turn), np.sin(turn), arm.T
     found = np.empty_like(arm)
     found[:, 0], found[:, 1] = x * cos - y * sin, x * sin + y * cos
@@ -44,7 +44,8 @@ def arc_lengths(chords: Floats, bulges: Floats) -> Floats:
 
 
 def arcs(vertices: Floats, ahead: Floats) -> tuple[Flags, Floats, Floats]:
-    """Of each side: whether it rises over its chord by more than ``SNAP``, its centre (n, 2), its angle (0 where it does not)."""
+    """For each side: whether it rises over its chord by more than ``SNAP``, its center (n, 2) and its angle (0 for
+    straight sides)."""
     begin, bulge = vertices[:, :2], vertices[:, 2]
     way = ahead - begin
     bent = np.abs(bulge) * far(way[:, 0], way[:, 1]) / 2 > SNAP
@@ -59,9 +60,8 @@ def arcs(vertices: Floats, ahead: Floats) -> tuple[Flags, Floats, Floats]:
 
 @dataclass(frozen=True, slots=True)
 class Chords:
-    """Sides as they are drawn: of each chord its ``side``, the share of that side at which it begins and that it covers,
-    its ``begin`` and its ``end`` (n, 2).
-    """
+    """Sides as drawn. For each chord: the ``side`` it belongs to, the ``share`` of that side at which it begins,
+    the share that it covers (``step``), its ``begin`` and its ``end`` (n, 2)."""
 
     side: Ints
     share: Floats
@@ -71,7 +71,7 @@ class Chords:
 
 
 def chords(vertices: Floats, ahead: Floats) -> Chords:
-    """None strays from its arc by more than ``CURVE_ERROR``; a straight side is one."""
+    """Sides divided into chords that stray from the arc by at most ``CURVE_ERROR``; a straight side is one chord."""
     if not vertices[:, 2].any():
         side = np.arange(len(vertices))
         return Chords(side, np.zeros(len(side)), np.ones(len(side)), vertices[:, :2], ahead)

@@ -1,9 +1,8 @@
-"""Arcs in outlines: kept as arcs, drawn as polylines that stray at most ``CURVE_ERROR``.
+"""Arcs in outlines: stored as arcs, drawn as polylines that stray by at most ``CURVE_ERROR``.
 
-Glossary: a *vertex* is (x, y) or (x, y, bulge); its *bulge* is that of the side which leaves it, the
-tangent of a quarter of the arc's angle: 0 straight, 1 a half circle, positive where the arc turns to
-the left (counter-clockwise) on its way. Rise = bulge · chord / 2. A *soft* point is an inner point of
-a drawn arc: no corner of the outline.
+Glossary: a *vertex* is (x, y) or (x, y, bulge); its *bulge* is that of the side which leaves it: the tangent of a
+quarter of the arc's angle. 0 is straight, 1 a half circle, positive where the arc turns left (counter-clockwise).
+Rise = bulge · chord / 2. A *soft* point is an inner point of a drawn arc: it is no corner of the outline.
 """
 
 from __future__ import annotations
@@ -35,12 +34,12 @@ class Arc:
 
     @property
     def chord(self) -> float:
-        """mm."""
+        """Distance from start to end, mm."""
         return math.dist(self.start, self.end)
 
     @property
     def rise(self) -> float:
-        """The greatest distance of the arc from its chord, mm, without sign."""
+        """The greatest distance of the arc from its chord, mm, unsigned."""
         return abs(self.bulge) * self.chord / 2
 
     @property
@@ -55,7 +54,7 @@ class Arc:
 
     @property
     def centre(self) -> Point:
-        """mm."""
+        """Center of the circle, mm."""
         (x0, y0), (x1, y1) = self.start, self.end
         reach = (1 - self.bulge**2) / (4 * self.bulge)  # times the chord turned a quarter to the left
         return (x0 + x1) / 2 - (y1 - y0) * reach, (y0 + y1) / 2 + (x1 - x0) * reach
@@ -69,7 +68,7 @@ class Arc:
         return abs(math.hypot(dx, dy) - self.radius) <= near and turn % math.tau <= abs(self.angle) + EQUAL
 
     def at(self, share: float) -> Point:
-        """The point at ``share`` of the way, 0 the start."""
+        """The point at ``share`` of the arc's length, from 0 (the start) to 1."""
         cx, cy = self.centre
         dx, dy = self.start[0] - cx, self.start[1] - cy
         turn = self.angle * share
@@ -78,14 +77,14 @@ class Arc:
 
 
 def key(point: Sequence[float]) -> Point:
-    """A point as it is looked up: to a ten-thousandth of a mm."""
+    """A point rounded to a ten-thousandth of a mm, to be used as a key."""
     return round(point[0], 4) + 0.0, round(point[1], 4) + 0.0
 
 
 def inner_points(start: Point, end: Point, bulge: float, error: float = CURVE_ERROR) -> list[Point]:
-    """The points between ``start`` and ``end`` of the arc as drawn; none where it is straight.
+    """The points of the drawn arc between ``start`` and ``end``; none if it is straight.
 
-    The same from both sides: two patches that share an arc share every point of it.
+    The result does not depend on the direction: two patches that share an arc share every point of it.
 
     >>> inner_points((0.0, 0.0), (10.0, 0.0), 0.0)
     []
@@ -123,7 +122,7 @@ def drawn(outline: Sequence[Vertex]) -> tuple[list[Point], list[Point]]:
 
 
 def soft_of(area: MultiPolygon | Polygon) -> Soft:
-    """The points of an offset outline at which it turns so little that they belong to a curve."""
+    """The points of an offset outline where it turns so little that they belong to a curve."""
     found = set()
     for polygon in getattr(area, "geoms", [area]):
         for ring in (polygon.exterior, *polygon.interiors):
@@ -140,15 +139,14 @@ def soft_of(area: MultiPolygon | Polygon) -> Soft:
 
 
 def bulge_for(chord: float, rise: float) -> float:
-    """The bulge of an arc over ``chord`` with ``rise``, both in one unit; its sign is the rise's."""
+    """The bulge of an arc over ``chord`` with ``rise``, both in the same unit; it has the sign of ``rise``."""
     return 2 * rise / chord
 
 
 def bulge_through(start: Point, middle: Point, end: Point) -> float:
-    """The bulge of the arc from ``start`` over ``middle`` to ``end``; 0 where they lie on a line.
+    """The bulge of the arc from ``start`` through ``middle`` to ``end``; 0 if they lie on a line.
 
-    The angle at ``middle`` is that over the other side of the chord: a quarter of the arc is half of what
-    it lacks to a straight one.
+    By the inscribed angle theorem, the arc's angle is twice what the angle at ``middle`` lacks to 180 degrees.
 
     >>> round(bulge_through((0, 0), (1, -1), (2, 0)), 6), bulge_through((0, 0), (1, 0), (2, 0))
     (1.0, 0.0)

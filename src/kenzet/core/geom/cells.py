@@ -1,8 +1,8 @@
-"""Cells of a fill: what its lines leave between them, and every other one of them (L25).
+"""Cells of a fill: the areas between its lines, and every other one of them (L25).
 
-Glossary: cells that share a side of some length are *neighbours*; *every other* cell is one of two sorts such
-that neighbours are of different sorts. Lines that run right across, or close on themselves, always allow
-that; where a line stops inside, some neighbours are of one sort.
+Glossary: cells that share part of a side are *neighbors*. *Every other* cell means a two-coloring: neighbors have
+different colors. Lines that cross the whole region, or close on themselves, always allow it; where a line stops
+inside the region, some neighbors get the same color.
 """
 
 from __future__ import annotations
@@ -21,7 +21,7 @@ _SIDE = 0.5  # mm: cells that share less only touch
 
 
 def cells_of(region: Region, lines: Sequence[Floats]) -> list[Polygon]:
-    """What ``lines`` (each (n, 2)) leave of the region, in reading order."""
+    """The areas into which ``lines`` (each (n, 2)) divide the region, in reading order."""
     drawn = [shapely.linestrings(line) for line in lines if len(line) > 1]
     noded = shapely.union_all([region.area.boundary, *drawn], grid_size=NODE_GRID)
     cells = np.array(shapely.polygonize([noded]).geoms)
@@ -32,7 +32,7 @@ def cells_of(region: Region, lines: Sequence[Floats]) -> list[Polygon]:
 
 
 def every_other(cells: Sequence[Polygon]) -> list[int]:
-    """0 or 1 for every cell, the first 0; neighbours differ wherever that can be. O(n log n)."""
+    """0 or 1 for every cell, the first 0; neighbors differ wherever possible. O(n log n)."""
     sorts = [-1] * len(cells)
     beside = _neighbours(cells)
     for first in range(len(cells)):
@@ -50,7 +50,7 @@ def every_other(cells: Sequence[Polygon]) -> list[int]:
 
 
 def alternate(region: Region, lines: Sequence[Floats], which: int) -> MultiPolygon:
-    """Every other cell: those of sort ``which``."""
+    """The union of every other cell: those for which ``every_other`` is ``which``."""
     cells = cells_of(region, lines)
     return MultiPolygon([cell for cell, sort in zip(cells, every_other(cells), strict=True) if sort == which])
 

@@ -33,9 +33,9 @@ _ENDLESS = np.iinfo(np.int64).max // 4
 class Straight:
     """A family of parallel lines: direction ``angle`` in degrees, ``pitch`` exact mm.
 
-    ``datum`` is the place of line 0 along the normal, in mm; lines below ``first`` are left out
-    (an edge has no lines behind it), and so are those after ``last``. ``offsets`` (from 0, growing, below
-    the pitch) are the places of the lines of one pitch: line i stands at i // n pitches and offset i % n.
+    ``datum`` is the place of line 0 along the normal, in mm. Lines before ``first`` (for instance outside the edge
+    they start from) and after ``last`` are left out. ``offsets`` (ascending from 0, below the pitch) are the
+    places of the lines within one pitch: line i stands at i // n pitches plus offset i % n.
     """
 
     angle: float
@@ -60,11 +60,11 @@ class Straight:
         return -uy, ux
 
     def place(self, line: int) -> float:
-        """Where line ``line`` stands along the normal, mm."""
+        """The place of line ``line`` along the normal, mm."""
         return self.datum + float(self.at(line))
 
     def at(self, line: int) -> Fraction:
-        """Where line ``line`` stands from the datum, exact mm."""
+        """The distance of line ``line`` from the datum, exact mm."""
         pitches, which = divmod(line, len(self.offsets))
         return pitches * self.pitch + self.offsets[which]
 
@@ -74,7 +74,7 @@ class Straight:
         return tuple(self.at(k + 1) - self.at(k) for k in range(len(self.offsets)))
 
     def middles(self, gap: Fraction) -> list[Straight]:
-        """Even families along the middles of all gaps that are ``gap`` wide."""
+        """Even families along the middles of all gaps of width ``gap``."""
         return [
             Straight(self.angle, self.pitch, self.datum + float(offset + gap / 2))
             for offset, wide in zip(self.offsets, self.gaps, strict=True)
@@ -82,7 +82,8 @@ class Straight:
         ]
 
     def to_next(self, place: Fraction, onwards: bool) -> Fraction:
-        """From ``place`` (exact mm from the datum) to the next line onwards (or back); never 0."""
+        """The distance from ``place`` (exact mm from the datum) to the next line, forwards or (``onwards`` false)
+        backwards; never 0."""
         many = len(self.offsets)
         line = math.floor(place / self.pitch) * many
         while self.at(line) - place < SNAP:
@@ -96,9 +97,9 @@ class Straight:
 
 @dataclass(frozen=True, slots=True)
 class Stretches:
-    """What the scan gives, sorted by job, line and along the line.
+    """The result of the scan, sorted by job, line and position along the line.
 
-    ``job`` and ``line`` are (n,), ``ends`` is (n, 4): x0, y0, x1, y1 in mm along the direction.
+    ``job`` and ``line`` are (n,), ``ends`` is (n, 4): x0, y0, x1, y1 in mm in the direction of the line.
     """
 
     job: Ints
@@ -109,12 +110,12 @@ class Stretches:
         return len(self.job)
 
     def only(self, which: NDArray[np.bool_]) -> Stretches:
-        """Those for which ``which`` (n,) holds."""
+        """The stretches for which ``which`` (n,) is true."""
         return self if which.all() else Stretches(self.job[which], self.line[which], self.ends[which])
 
     @property
     def lengths(self) -> Floats:
-        """(n,) in mm."""
+        """Length of each stretch, (n,) in mm."""
         return np.hypot(self.ends[:, 2] - self.ends[:, 0], self.ends[:, 3] - self.ends[:, 1])
 
 
@@ -123,7 +124,7 @@ Job = tuple[Region, Straight]
 
 @dataclass(frozen=True, slots=True)
 class _Sides:
-    """All sides of all jobs with the whole numbers that each crosses: low to high, ends included."""
+    """All sides of all jobs with the range of whole numbers that each crosses, from low to high inclusive."""
 
     job: Ints
     q0: Floats
@@ -140,7 +141,7 @@ class _Sides:
 
 
 def count_at_most(jobs: Sequence[Job]) -> int:
-    """How many stretches the scan would give, or a few more (lines on corners); nothing is drawn."""
+    """An upper bound, nearly exact, of how many stretches the scan would give; nothing is clipped."""
     if not jobs:
         return 0
     even = [job for job, _, _ in _even(jobs)]
@@ -148,7 +149,7 @@ def count_at_most(jobs: Sequence[Job]) -> int:
 
 
 def _sides(jobs: Sequence[Job]) -> _Sides:
-    """Of even families: those with a rhythm are taken apart before."""
+    """The sides of jobs whose families are even (families with a rhythm have been split before)."""
     sides = np.concatenate([region.segments for region, _ in jobs])
     job = np.repeat(np.arange(len(jobs)), [len(region.segments) for region, _ in jobs])
     u = np.array([family.direction for _, family in jobs])[job]
@@ -173,7 +174,7 @@ def _sides(jobs: Sequence[Job]) -> _Sides:
 
 
 def _even(jobs: Sequence[Job]) -> list[tuple[Job, int, int]]:
-    """Every job as jobs of even families, with the number of the job and of the offset that each stands for."""
+    """Every job split into jobs of even families, each with the number of the job and of the offset it stands for."""
     found: list[tuple[Job, int, int]] = []
     for number, (region, family) in enumerate(jobs):
         many = len(family.offsets)
@@ -221,7 +222,7 @@ def _clip_even(jobs: Sequence[Job]) -> Stretches:
 
 
 def _spans(job: Ints, line: Ints, t: Floats, inside: NDArray[np.bool_]) -> tuple[Ints, Ints, Floats, Floats]:
-    """The inside spans between neighbouring crossings, joined where they only touch a corner."""
+    """The inside spans between neighboring crossings; two spans that touch at a corner are joined."""
     keep = np.flatnonzero(inside[:-1] & (np.diff(t) > SNAP)) if len(t) else np.zeros(0, np.int64)
     job, line, start, end = job[keep], line[keep], t[keep], t[keep + 1]
     opens = np.ones(len(keep), dtype=bool)

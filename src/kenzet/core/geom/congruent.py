@@ -1,4 +1,4 @@
-"""Outlines that are one another turned, mirrored and shifted, so that what follows the outline is worked out once."""
+"""Outlines that are equal up to rotation, mirror and shift, so that results for one can be reused for the other."""
 
 from __future__ import annotations
 
@@ -14,7 +14,7 @@ _MOST_POINTS = 400
 
 
 def outline_of(area: MultiPolygon) -> Floats | None:
-    """The corners (n, 2) of an area in one piece without holes, counter-clockwise; None for any other."""
+    """The corners (n, 2), counter-clockwise, of an area that is one piece without holes; None for any other area."""
     if len(area.geoms) != 1 or area.geoms[0].interiors:
         return None
     points = shapely.get_coordinates(shapely.orient_polygons(area.geoms[0]))[:-1]
@@ -22,7 +22,8 @@ def outline_of(area: MultiPolygon) -> Floats | None:
 
 
 def placing_onto(one: Floats, other: Floats) -> Placing | None:
-    """What carries outline ``one`` onto ``other`` to a millionth of a mm, turned or mirrored; None where nothing does."""
+    """The rotation, mirror and shift that maps outline ``one`` onto ``other`` to a millionth of a mm; None if
+    there is none."""
     if len(one) != len(other):
         return None
     turned = _turned_onto(one, other)
@@ -36,8 +37,10 @@ def placing_onto(one: Floats, other: Floats) -> Placing | None:
 
 
 def _turned_onto(one: Floats, other: Floats) -> Placing | None:
-    """Of all ways to let the corners follow each other round, the best turn about the middles is the angle of the sum of
-    conj(a)·b over the corners a and b as complex numbers (least squares). O(n²).
+    """The rotation and shift that maps ``one`` onto ``other``, tried for each corner to begin with.
+
+    For one order of the corners, the best rotation about the centers is the angle of the sum of conj(a)·b over the
+    corners a and b as complex numbers (least squares). O(n²).
     """
     a, b = one @ (1, 1j), other @ (1, 1j)
     mine, its = a - a.mean(), b - b.mean()

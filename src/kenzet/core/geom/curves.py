@@ -24,7 +24,7 @@ Piece = tuple[Point] | tuple[Point, Point, Point]
 
 @dataclass(frozen=True, slots=True)
 class Stroke:
-    """An outline or a line as it was drawn elsewhere; ``label`` names its layer or colour, ``colour`` is #rrggbb or ''."""
+    """An outline or a line from a drawing file; ``label`` names its layer or color, ``colour`` is #rrggbb or ''."""
 
     start: Point
     pieces: tuple[Piece, ...]
@@ -34,16 +34,16 @@ class Stroke:
 
     @property
     def points(self) -> int:
-        """How many control points it has."""
+        """The number of its control points."""
         return 1 + sum(len(piece) for piece in self.pieces)
 
     @property
     def end(self) -> Point:
-        """Where its last piece ends."""
+        """The end of its last piece."""
         return self.pieces[-1][-1] if self.pieces else self.start
 
     def moved(self, scale: float, x: float, y: float) -> Stroke:
-        """Every point (px, py) at scale · px + x, scale · py + y."""
+        """Scaled and shifted: every point (px, py) comes to (scale · px + x, scale · py + y)."""
 
         def to(point: Point) -> Point:
             return scale * point[0] + x, scale * point[1] + y
@@ -52,7 +52,8 @@ class Stroke:
         return Stroke(to(self.start), pieces, self.closed, self.colour, self.label)
 
     def vertices(self, error: float) -> list[Vertex]:
-        """Its points with bulges of arcs that stray at most ``error``; its end as the last."""
+        """Its vertices with bulges; the arcs stray from its curves by at most ``error``. The last vertex is its
+        end."""
         found: list[Vertex] = []
         here = self.start
         for piece in self.pieces:
@@ -77,13 +78,14 @@ def at(cubic: Cubic, t: float) -> Point:
 
 
 def as_cubic(start: Point, control: Point, end: Point) -> tuple[Point, Point, Point]:
-    """A quadratic curve as the piece of a stroke that draws the same."""
+    """A quadratic curve as an equal cubic piece of a stroke."""
     inner = [(p[0] + 2 / 3 * (control[0] - p[0]), p[1] + 2 / 3 * (control[1] - p[1])) for p in (start, end)]
     return inner[0], inner[1], end
 
 
 def as_arcs(cubic: Cubic, error: float) -> list[Vertex]:
-    """Vertices of arcs and straight sides along ``cubic`` without its end; each halved until it fits."""
+    """Vertices of arcs and straight sides along ``cubic``, without its end. The curve is halved until each part
+    fits."""
     return _fitted(cubic, 0.0, 1.0, error, 0)
 
 
@@ -103,7 +105,7 @@ def _fitted(cubic: Cubic, low: float, high: float, error: float, depth: int) -> 
 
 
 def _strays(start: Point, end: Point, bulge: float, points: list[Point]) -> float:
-    """How far points lie from the arc (or, where it is straight, from its chord), mm."""
+    """The greatest distance of ``points`` from the arc (or from its chord if it is straight), mm."""
     chord = math.dist(start, end)
     if chord < ROUNDING:
         return max(math.dist(start, point) for point in points)

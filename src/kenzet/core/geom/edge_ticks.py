@@ -22,10 +22,9 @@ _ONE_TICK = 0.02  # mm: ends nearer together than this are one tick
 
 @dataclass(frozen=True, slots=True)
 class TickedEdge:
-    """An edge with its ticks. ``stepped`` is how far out the last tick would end if the gap between
-    ticks were rounded and stepped off instead; None where the ticks are not evenly apart. ``behind`` is its name as it is seen
-    from the back.
-    """
+    """An edge with its ticks. ``behind`` is its name as seen from the back. ``gap`` is the distance between ticks
+    and ``stepped`` the error of the last tick if a rounded gap were stepped off; both None if the ticks are not
+    evenly spaced."""
 
     name: str
     behind: str
@@ -36,9 +35,8 @@ class TickedEdge:
 
 
 def mirrored(ticked: TickedEdge, across: float, step: Fraction) -> TickedEdge:
-    """The edge as it lies on the back, left to right about ``across`` / 2 (mm): it is counted from what is its left end there, each
-    tick rounded to ``step``.
-    """
+    """The edge as it appears on the back, mirrored about x = ``across`` / 2 (mm). It is counted from its left end
+    there, each tick rounded to ``step``."""
     (x0, y0), (x1, y1) = ticked.edge.start, ticked.edge.end
     names = (ticked.behind, ticked.name)
     if ticked.edge.datum == "top":
@@ -51,9 +49,8 @@ def mirrored(ticked: TickedEdge, across: float, step: Fraction) -> TickedEdge:
 
 
 def edge_names(region: Region, behind: bool = False) -> list[str]:
-    """A name for every edge of ``region`` in order: top, bottom, left, right where it is a whole side of it, else where it lies; or the
-    names by which the same edges go as they are seen from ``behind``.
-    """
+    """A name for every edge of ``region`` in order: "top", "bottom", "left" or "right" if it is that whole side,
+    else by where it lies. With ``behind``, the names of the same edges as seen from the back."""
     left, low, right, high = region.bounds
     whole: dict[int, str] = {}
     nouns = []
@@ -87,7 +84,7 @@ def corner_names(region: Region) -> list[str]:
 
 
 def ticked_edges(region: Region, ends: Floats, step: Fraction) -> list[TickedEdge]:
-    """Every edge on which a line's end of ``ends`` (n, 2) lies, with its ticks rounded to ``step`` (mm)."""
+    """Every edge on which a line ends (``ends``: (n, 2)), with its ticks rounded to ``step`` (mm)."""
     found = []
     for name, behind, edge in zip(
         edge_names(region), edge_names(region, behind=True), region.edges, strict=True
@@ -101,7 +98,7 @@ def ticked_edges(region: Region, ends: Floats, step: Fraction) -> list[TickedEdg
 
 
 def _places(edge: Edge, ends: np.ndarray) -> list[Fraction]:
-    """Where lines meet ``edge`` between its corners, mm from the datum corner, in order."""
+    """Where lines meet ``edge`` between its corners, mm from the datum corner, ascending."""
     (x0, y0), (x1, y1) = edge.start, edge.end
     ux, uy = (x1 - x0) / edge.length, (y1 - y0) / edge.length
     along = (ends[:, 0] - x0) * ux + (ends[:, 1] - y0) * uy

@@ -1,7 +1,7 @@
-"""Echoes of an outline, each from the original, so that no error adds up.
+"""Echoes of an outline, each computed from the original, so that errors do not add up.
 
-Cost: one library offset a ring. Round joins are fine enough that a ring strays from its arcs by at
-most ``CURVE_ERROR``.
+Cost: one library offset a ring. Round joins have enough chords that a ring strays from its arcs by at most
+``CURVE_ERROR``.
 """
 
 from __future__ import annotations
@@ -39,7 +39,7 @@ def inward(region: Region, distance: float, corners: Corners) -> MultiPolygon:
 
 
 def inward_all(region: Region, distances: Sequence[float], corners: Corners) -> list[MultiPolygon]:
-    """``inward`` for growing ``distances``, in one call, until one is empty."""
+    """``inward`` for ascending ``distances``, in one call, up to the first empty result."""
     shrunk = shapely.buffer(
         region.area,
         -np.array(distances),
@@ -51,9 +51,9 @@ def inward_all(region: Region, distances: Sequence[float], corners: Corners) -> 
 
 
 def outward(area: BaseGeometry, distance: float, corners: Corners) -> MultiPolygon:
-    """``area`` grown by ``distance`` mm: what the echo round it encloses; parts that meet are one.
+    """``area`` grown by ``distance`` mm: the area inside the echo around it; parts that meet are merged.
 
-    A mitred echo of a curved outline is wrong at its cusps; arcs want round joins (limits of the method).
+    A mitred echo of a curved outline is wrong at its cusps (a limit of the method), so use round joins for arcs.
     """
     return _offset(area, distance, corners)
 
@@ -70,9 +70,8 @@ def _offset(area: BaseGeometry, distance: float, corners: Corners) -> MultiPolyg
 
 
 def _without_threads(area: BaseGeometry) -> BaseGeometry:
-    """``area`` without parts that are thinner than can be seen: where an arm is exactly twice as wide as a ring's distance, rounding
-    leaves a ring there and back on one line, or none.
-    """
+    """``area`` without parts too thin to be seen. Where an arm is exactly twice as wide as the ring's distance,
+    rounding leaves either nothing there or a ring of no width."""
     opened = shapely.buffer(
         shapely.buffer(area, -VISIBLE / 2, join_style="mitre", mitre_limit=_LONGEST_MITRE),
         VISIBLE / 2, join_style="mitre", mitre_limit=_LONGEST_MITRE,
@@ -81,7 +80,7 @@ def _without_threads(area: BaseGeometry) -> BaseGeometry:
 
 
 def _wide_enough(areas: Sequence[BaseGeometry]) -> list[MultiPolygon]:
-    """What holds area of each, until one holds none."""
+    """From each area the pieces that are large enough for a ring; ends at the first area that has none."""
     areas = [_without_threads(area) for area in areas]
     parts, of = shapely.get_parts(areas, return_index=True)
     wide = shapely.area(parts) > LEAST_RING_AREA
@@ -95,7 +94,7 @@ def _wide_enough(areas: Sequence[BaseGeometry]) -> list[MultiPolygon]:
 
 
 def _quarter_steps(distance: float) -> int:
-    """Chords a quarter circle so that the sagitta D(1 - cos(pi/4q)) stays under CURVE_ERROR."""
+    """The number of chords a quarter circle, such that the sagitta D(1 - cos(π/4q)) stays under ``CURVE_ERROR``."""
     if distance <= CURVE_ERROR:
         return 2
     return max(2, math.ceil(math.pi / 4 / math.acos(1 - CURVE_ERROR / distance)))

@@ -1,10 +1,10 @@
 """Paths of straight sides and arcs clipped to a region.
 
-Glossary: *q* is a place on the paths, laid end to end: the number of the vertex before it plus the share of the
-way along the side that leaves this vertex. A *chord* is one straight piece of an arc as it is held against the
-outline. Only sides that may come near the outline are looked at; the rest is copied.
+Glossary: *q* is a place on the paths, laid end to end: the number of the vertex before it plus the share of the side
+that leaves this vertex. A *chord* is one straight piece of an arc, as it is tested against the outline. Only sides
+that may come near the outline are tested; the others are copied.
 
-A piece along the region's outline (the ditch) is no line; one that only touches the outline is not cut there.
+A piece along the region's outline (in the ditch) is left out; a piece that only touches the outline is not cut there.
 
 Cost: O(vertices · sides of the outline) for a bound on each, O(chords · sides) where a side may come near.
 """
@@ -25,12 +25,12 @@ from kenzet.core.tolerances import CURVE_ERROR, DIVISOR, LEAST_STRETCH, ROUNDING
 
 _MANY_PAIRS = 400_000
 _MARGIN = 1.0
-"""mm by which a side must be clear of the outline to count as far from it."""
+"""mm: a side that is farther than this from the outline is not tested against it."""
 
 
 @dataclass(frozen=True, slots=True)
 class Piece:
-    """What is left of path number ``line`` inside a region."""
+    """A part of path number ``line`` that lies inside a region."""
 
     line: int
     path: Path
@@ -67,14 +67,14 @@ def clip_paths(region: Region, paths: Sequence[Path]) -> list[Piece]:
 
 
 def _first_and(others: Flags) -> Flags:
-    """``others`` with True before them."""
+    """``others`` with True prepended."""
     found = np.ones(len(others) + 1, dtype=bool)
     found[1:] = others
     return found
 
 
 def _lasts(firsts: Ints, many: int) -> Ints:
-    """The last index of each run, from the first of each and how many there are in all."""
+    """The last index of each run, from the first index of each and the total count ``many``."""
     found = np.empty_like(firsts)
     found[:-1], found[-1] = firsts[1:] - 1, many - 1
     return found
@@ -82,14 +82,15 @@ def _lasts(firsts: Ints, many: int) -> Ints:
 
 @dataclass(frozen=True)
 class _Laid:
-    """The vertices (n, 3) of all paths end to end, a closed one's first once more at its end, and the path of each."""
+    """The vertices (n, 3) of all paths end to end, and the path that each belongs to. A closed path ends with its
+    first vertex again."""
 
     vertices: Floats
     owner: Ints
 
     @cached_property
     def goes_on(self) -> Flags:
-        """(n - 1,) whether a side leaves the vertex: all but the last of each path."""
+        """(n - 1,): whether a side leaves the vertex, which is false for the last one of each path."""
         return np.asarray(self.owner[1:] == self.owner[:-1])
 
     @cached_property
@@ -108,7 +109,7 @@ class _Laid:
 
     @cached_property
     def columns(self) -> Floats:
-        """x, y and bulge: (3, n)."""
+        """x, y and bulge as rows of one array (3, n)."""
         return np.ascontiguousarray(self.vertices.T)
 
     @cached_property
@@ -117,12 +118,13 @@ class _Laid:
 
     @cached_property
     def chords(self) -> Floats:
-        """mm from each vertex to the next: (n - 1,)."""
+        """Distance from each vertex to the next, mm (n - 1,)."""
         x, y, _ = self.columns
         return far(x[1:] - x[:-1], y[1:] - y[:-1])
 
     def along(self, near: Ints) -> Floats:
-        """mm from the first vertex to each: along the arc on the sides ``near``, along the chord on the rest."""
+        """Distance along the paths from the first vertex to each, mm: along the arc for the sides ``near``, along
+        the chord for the others."""
         size = np.where(self.goes_on, self.chords, 0.0)
         if self.has_arcs:
             size[near] = arc_lengths(size[near], self.columns[2, near])
@@ -131,11 +133,11 @@ class _Laid:
         return found
 
     def ahead(self, v: Ints) -> Floats:
-        """(x, y) of the vertices after ``v``; of the very last its own."""
+        """(x, y) of the vertices after ``v``; for the very last vertex its own."""
         return self.vertices[np.minimum(v + 1, len(self.vertices) - 1), :2]
 
     def at(self, q: Floats) -> Floats:
-        """The places (n, 2) at ``q``, on the arcs themselves."""
+        """The points (n, 2) at ``q``, on the arcs themselves."""
         v = q.astype(np.int64)
         share = q - v
         begin, ahead = self.vertices[v, :2], self.ahead(v)
@@ -149,9 +151,10 @@ class _Laid:
 
 
 def _near(laid: _Laid, region: Region) -> Ints:
-    """The vertices whose sides may come near the outline: the disc about the chord's middle that holds the arc reaches it.
+    """The vertices whose sides may come near the outline: those for which the disc around the chord's midpoint that
+    contains the arc reaches it.
 
-    Where there is no arc all of them, for to hold a chord against the outline costs no more than to ask.
+    Without arcs, all vertices: testing a chord costs no more than this check.
     """
     if not laid.has_arcs:
         return np.flatnonzero(laid.goes_on)
@@ -173,7 +176,8 @@ def _near(laid: _Laid, region: Region) -> Ints:
 
 
 def _hands(x: Floats, y: Floats, region: Region) -> Floats:
-    """How far each place lies to the left of the line of each side of the outline: (sides, places), mm."""
+    """The signed distance of each place to the left of the line through each side of the outline: (sides, places),
+    mm."""
     ux, uy, _, level = region.side_ways
     hand: Floats = np.multiply.outer(ux, y)
     hand -= np.multiply.outer(uy, x)
@@ -182,7 +186,7 @@ def _hands(x: Floats, y: Floats, region: Region) -> Floats:
 
 
 def _crossings(region: Region, laid: _Laid, near: Ints) -> Floats:
-    """The q of every place at which the sides ``near`` meet a side of the outline."""
+    """The q of every place where the sides ``near`` meet a side of the outline."""
     if not len(near):
         return np.empty(0)
     drawn = chords(laid.vertices[near], laid.ahead(near))
@@ -213,7 +217,7 @@ def _crossings(region: Region, laid: _Laid, near: Ints) -> Floats:
 
 
 def _pairs(region: Region, drawn: Chords) -> tuple[Ints, Ints]:
-    """Chords and sides of the outline where the chord does not lie wholly on one hand of the side's line."""
+    """Pairs of a chord and a side of the outline where the chord is not wholly on one side of the line through it."""
     begin, end = drawn.begin, drawn.end
     if len(begin) * len(region.segments) > _MANY_PAIRS:
         found = region.side_tree.query(shapely.linestrings(np.stack([begin, end], axis=1)))
@@ -226,7 +230,8 @@ def _pairs(region: Region, drawn: Chords) -> tuple[Ints, Ints]:
 
 
 def _on_arc(laid: _Laid, v: Ints, share: Floats, side: Floats) -> Floats:
-    """The q of ``share`` along the sides ``v``, moved along their arcs to where these truly meet the lines of ``side`` (n, 4)."""
+    """The q at ``share`` along the sides ``v``, corrected along the arcs to where these really meet the lines of
+    ``side`` (n, 4)."""
     found: Floats = v + share
     on = np.flatnonzero(laid.columns[2, v] != 0.0)
     if not len(on):
@@ -252,7 +257,7 @@ def _on_arc(laid: _Laid, v: Ints, share: Floats, side: Floats) -> Floats:
 
 @dataclass(frozen=True, slots=True)
 class _Spans:
-    """What lies inside: path, q of start and end, and the vertices of each (n, 3)."""
+    """The inside spans: path, q of start and end, and the vertices of each (n, 3)."""
 
     owner: Ints
     start: Floats
@@ -261,7 +266,8 @@ class _Spans:
 
 
 def _cut(laid: _Laid, owner: Ints, start: Floats, end: Floats, here: Floats, there: Floats) -> _Spans:
-    """The spans from q ``start`` to ``end``, the places ``here`` and ``there``; partial arcs get the bulge of their share."""
+    """The spans from q ``start`` (point ``here``) to ``end`` (point ``there``); partial arcs get the bulge of
+    their share."""
     if not len(start):
         return _Spans(owner, start, end, [])
     va, vb = start.astype(np.int64), end.astype(np.int64)
@@ -285,7 +291,7 @@ def _cut(laid: _Laid, owner: Ints, start: Floats, end: Floats, here: Floats, the
 
 
 def _pieces(paths: Sequence[Path], spans: _Spans, begins: Ints, finishes: Ints) -> Iterable[Piece]:
-    """A piece a span; where a closed path is inside at its first vertex, its last and first span are one."""
+    """One piece for each span. If a closed path is inside at its first vertex, its last and first span are joined."""
     owner = spans.owner.tolist()
     at_begin, at_finish = (spans.start == begins).tolist(), (spans.end == finishes).tolist()
     k = 0

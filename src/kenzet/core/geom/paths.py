@@ -35,7 +35,7 @@ class Path:
 
     @cached_property
     def points(self) -> Floats:
-        """(m, 2) as drawn; a closed path's first point is not repeated."""
+        """The polyline as drawn, (m, 2); a closed path's first point is not repeated."""
         v = self.vertices
         if self.closed:
             return chords(v, np.roll(v[:, :2], -1, axis=0)).begin
@@ -43,18 +43,18 @@ class Path:
 
     @property
     def straight(self) -> bool:
-        """Whether it has no arc."""
+        """Whether it has no arcs."""
         bulges = self.vertices[:, 2] if self.closed else self.vertices[:-1, 2]
         return not np.any(np.abs(bulges) > ROUNDING)
 
     @cached_property
     def length(self) -> float:
-        """mm, along the arcs."""
+        """Length along the arcs, mm."""
         return float(lengths([self])[0])
 
 
 def lengths(paths: Sequence[Path]) -> Floats:
-    """mm of each path, along its arcs."""
+    """Length of each path along its arcs, mm."""
     if not paths:
         return np.empty(0)
     vertices, owner = end_to_end(paths)
@@ -64,16 +64,16 @@ def lengths(paths: Sequence[Path]) -> Floats:
 
 
 def end_to_end(paths: Sequence[Path]) -> tuple[Floats, Ints]:
-    """The vertices (n, 3) of all, a closed one's first once more at its end, and the path of each."""
+    """The vertices (n, 3) of all paths, and the path of each; a closed path ends with its first vertex again."""
     rows = [np.vstack([p.vertices, p.vertices[:1]]) if p.closed else p.vertices for p in paths]
     return np.concatenate(rows), np.repeat(np.arange(len(rows)), [len(row) for row in rows])
 
 
 def with_arcs(points: Floats, closed: bool, near: float = CURVE_ERROR / 10) -> Floats:
-    """The vertices of a drawn polyline whose runs of short chords lie on circles: arcs again, (n, 3).
+    """The vertices (n, 3) of a polyline in which runs of short chords that lie on a circle have become arcs again.
 
-    A run of three or more chords that turn the same way by less than 9 degrees each, whose points lie
-    within ``near`` of one circle, its two ends within a chord's rise, becomes one arc. O(n).
+    A run of at least three chords becomes one arc if the chords turn the same way by less than 9 degrees each,
+    their points lie within ``near`` of one circle, and the two ends within a chord's rise. O(n).
     """
     if closed:
         points = np.vstack([_from_a_corner(points), _from_a_corner(points)[:1]])
@@ -89,14 +89,15 @@ def with_arcs(points: Floats, closed: bool, near: float = CURVE_ERROR / 10) -> F
 
 
 def _from_a_corner(points: Floats) -> Floats:
-    """A closed ring begun at its sharpest turn, so that no arc is cut where it begins."""
+    """A closed ring rotated to begin at its sharpest turn, so that no arc is cut by its beginning."""
     before, after = points - np.roll(points, 1, axis=0), np.roll(points, -1, axis=0) - points
     turn = np.arctan2(before[:, 0] * after[:, 1] - before[:, 1] * after[:, 0], (before * after).sum(axis=1))
     return np.roll(points, -int(np.abs(turn).argmax()), axis=0)
 
 
 def _run(points: Floats, k: int, near: float) -> tuple[int, float]:
-    """How far the arc that begins at point ``k`` reaches, and its bulge; one chord and 0 where there is none."""
+    """The index where the arc that begins at point ``k`` ends, and its bulge; the next point and 0 if there is no
+    arc."""
     circle = _circle(points[k + 1 : k + 4]) if k + 3 < len(points) else None
     if circle is None:
         return k + 1, 0.0

@@ -1,4 +1,5 @@
-"""Names of edges, corners and crossings by where they lie: "upper left slanted edge"; of several alike "second lower level edge"."""
+"""Names of edges, corners and crossings by where they lie: "upper left slanted edge"; where several would be
+equal, "second lower level edge"."""
 
 from __future__ import annotations
 
@@ -17,11 +18,12 @@ NINTHS = (
     (tr("left"), tr("middle"), tr("right")),
     (tr("upper left"), tr("upper"), tr("upper right")),
 )
-"""From below; each from the left."""
+"""Rows from the bottom up, each from left to right."""
 
 
 def place_word(point: Point, bounds: tuple[float, float, float, float], behind: bool = False) -> str:
-    """In which ninth of ``bounds`` (left, low, right, high) a point lies, or in which it is seen from ``behind``.
+    """The ninth of ``bounds`` (left, low, right, high) in which a point lies; with ``behind``, as seen from the
+    back.
 
     >>> place_word((1, 9), (0, 0, 10, 10)), place_word((5, 1), (0, 0, 10, 10)), place_word((5, 5), (0, 0, 10, 10))
     ('upper left', 'lower', 'middle')
@@ -41,8 +43,8 @@ def place_names(
     bounds: tuple[float, float, float, float],
     behind: bool = False,
 ) -> list[str]:
-    """A name for each, all different: those that would be called alike are counted from the left, then from above, also where they
-    are named as they are seen from ``behind``.
+    """A name for each point, all different. Names that would be equal are numbered from the left, then from above;
+    with ``behind``, for the same points as seen from the back, in the same order.
 
     >>> place_names([(1, 1), (9, 9), (2, 1)], ["corner"] * 3, (0, 0, 10, 10))
     ['first lower left corner', 'upper right corner', 'second lower left corner']

@@ -1,9 +1,9 @@
-"""The closed area that a fill must stay inside: any number of pieces, with or without holes.
+"""The closed area that a fill stays inside: any number of pieces, with or without holes.
 
-Glossary: an *edge* here is one straight run of the outline, merged over all corners at which the
-outline goes straight on and over pieces that continue each other; *left-handed* walking is not
-assumed, edges run from left to right, or from top to bottom where they stand upright. *Soft* points
-belong to drawn arcs: they are no corners, and what leads to them is no edge.
+Glossary: an *edge* is one straight run of the outline. It is merged across corners where the outline goes straight
+on, and across pieces that continue each other. Edges run from left to right, upright ones from top to bottom,
+whatever the direction of the rings. *Soft* points belong to drawn arcs: they are no corners, and sides that end at
+them are no edges.
 """
 
 from __future__ import annotations
@@ -46,21 +46,22 @@ class Edge:
 
     @property
     def length(self) -> float:
-        """mm."""
+        """Length, mm."""
         return math.dist(self.start, self.end)
 
     @property
     def angle(self) -> float:
-        """Direction from start to end in degrees, counter-clockwise from the x axis."""
+        """Direction from start to end, degrees counter-clockwise from the x axis."""
         return math.degrees(math.atan2(self.end[1] - self.start[1], self.end[0] - self.start[0]))
 
     @property
     def datum(self) -> Literal["top", "left"]:
-        """At which end ticks and lengths along it are counted from: an upright edge from its top, others from the left."""
+        """The end from which ticks and lengths along it are counted: the top of an upright edge, the left end of
+        any other."""
         return "top" if abs(self.end[0] - self.start[0]) < SAME_PLACE else "left"
 
     def at(self, along: float) -> Point:
-        """The point ``along`` mm from the datum corner."""
+        """The point at ``along`` mm from the datum corner."""
         share = along / self.length
         return (
             self.start[0] + share * (self.end[0] - self.start[0]),
@@ -69,9 +70,9 @@ class Edge:
 
 
 class Region:
-    """A valid area in mm with arrays ready for the scan. Immutable by habit.
+    """A valid area in mm with arrays ready for the scan. Treated as immutable.
 
-    Raises BadValue: the area is empty.
+    Raises BadValue if the area is empty.
     """
 
     def __init__(self, area: BaseGeometry, soft: Soft = frozenset()) -> None:
@@ -83,7 +84,7 @@ class Region:
 
     @classmethod
     def of(cls, outline: Sequence[Point], *holes: Sequence[Point]) -> Region:
-        """One piece from its ring and the rings of its holes; rings are not closed by repetition."""
+        """One piece from its ring and the rings of its holes; the first point of a ring is not repeated."""
         return cls(Polygon(outline, holes))
 
     @cached_property
@@ -99,8 +100,8 @@ class Region:
 
     @cached_property
     def side_ways(self) -> Floats:
-        """Of every side: the unit way (x, y), its length in mm, and its hand: how far left of
-        the unit way through the origin it lies: (4, n)."""
+        """(4, n), for every side: its unit direction (x, y), its length in mm, and the signed distance of its line
+        to the left of the origin."""
         x0, y0, x1, y1 = self.segments.T
         size = np.maximum(np.hypot(x1 - x0, y1 - y0), DIVISOR)
         ux, uy = (x1 - x0) / size, (y1 - y0) / size
@@ -108,7 +109,8 @@ class Region:
 
     @cached_property
     def shrunk(self) -> BaseGeometry:
-        """The area without its outline: what lies in it does not run along the ditch. Prepared."""
+        """The area without a thin strip along its outline: a line inside it does not run in the ditch. Prepared
+        for fast tests."""
         by = 2 * CURVE_ERROR if self.soft else SNAP
         area = shapely.buffer(self.area, -by, join_style="mitre", mitre_limit=3)
         shapely.prepare(area)
@@ -116,7 +118,7 @@ class Region:
 
     @cached_property
     def side_tree(self) -> shapely.STRtree:
-        """Finds the sides of the outline near a box."""
+        """A spatial index of the sides of the outline."""
         return shapely.STRtree(shapely.linestrings(self.segments.reshape(-1, 2, 2)))
 
     @cached_property
@@ -144,13 +146,13 @@ class Region:
 
     @cached_property
     def edge_ways(self) -> Floats:
-        """Unit vector from start to end of every edge: (n, 2)."""
+        """Unit vector from start to end of every edge, (n, 2)."""
         way = self.edge_ends[:, 1] - self.edge_ends[:, 0]
         ways: Floats = way / np.hypot(way[:, 0], way[:, 1])[:, None]
         return ways
 
     def edges_along(self, direction: Point) -> NDArray[np.int64]:
-        """The numbers of the edges that run in ``direction`` (a unit vector), either way."""
+        """The indices of the edges that are parallel to ``direction`` (a unit vector)."""
         across = self.edge_ways[:, 0] * direction[1] - self.edge_ways[:, 1] * direction[0]
         return np.flatnonzero(np.abs(across) < 1e3 * SAME_ANGLE)
 
@@ -160,9 +162,9 @@ class Region:
         return np.array(self.corners).reshape(-1, 2)
 
     @cached_property
-    def reach_places(self) -> Floats:
-        """``reach`` as an array (n, 2)."""
-        return np.array(self.reach).reshape(-1, 2)
+    def extreme_places(self) -> Floats:
+        """``extremes`` as an array (n, 2)."""
+        return np.array(self.extremes).reshape(-1, 2)
 
     def _is_soft(self, point: Sequence[float]) -> bool:
         return bool(self.soft) and key(point) in self.soft
@@ -175,7 +177,7 @@ class Region:
 
     @cached_property
     def sharpest(self) -> float | None:
-        """The smallest interior angle at a corner, radians; None where there is no corner."""
+        """The smallest interior angle at a corner, radians; None if there is no corner."""
         found = []
         for polygon in shapely.orient_polygons(self.area).geoms:
             for ring in (polygon.exterior, *polygon.interiors):
@@ -194,21 +196,21 @@ class Region:
 
     @property
     def stretches_at_most(self) -> int:
-        """Into how many pieces a straight line is cut, or about: it enters and leaves by two edges or curves."""
+        """About how many pieces a straight line can be cut into: it enters and leaves through two edges or curves."""
         return 1 + len(self.corners) // 2 + self.loops
 
     @cached_property
     def loops(self) -> int:
-        """How many rings bound it."""
+        """The number of rings in its outline."""
         return sum(1 + len(polygon.interiors) for polygon in self.area.geoms)
 
     @cached_property
-    def reach(self) -> tuple[Point, ...]:
-        """Points enough to tell how far the region reaches in any direction: its corners and its curves."""
+    def extremes(self) -> tuple[Point, ...]:
+        """The points of the outline, enough to find how far the region extends in any direction."""
         return tuple(sorted({key(point) for ring in _rings(self.area) for point in ring.coords}))
 
     def inward(self, edge: Edge) -> Point:
-        """The unit vector square to ``edge`` towards the side on which more of the region lies beside it."""
+        """The unit vector perpendicular to ``edge``, towards the side with more of the region beside the edge."""
         ux = (edge.end[0] - edge.start[0]) / edge.length
         uy = (edge.end[1] - edge.start[1]) / edge.length
         samples = np.array([edge.at(edge.length * share) for share in (0.1, 0.3, 0.5, 0.7, 0.9)])
@@ -224,11 +226,11 @@ class Region:
 
 
 def widest_circle(cells: Sequence[Polygon], near: float = CIRCLE_ERROR) -> float:
-    """Radius in mm, to ``near``, of the largest circle that fits into any one of ``cells``.
+    """Radius in mm, within ``near``, of the largest circle that fits into any one of ``cells``.
 
-    By halving: a circle of radius r fits where a cell shrunk by r is not empty, and cells that are
-    empty too soon are not looked at again. Many times quicker for many cells and for long thin rings
-    than a search for each centre; slower for one area with many corners. O(log(size / near)) offsets.
+    By bisection: a circle of radius r fits where a cell shrunk by r is not empty; cells that become empty too soon
+    are dropped. Much faster than a search for each center if there are many cells or long thin rings; slower for
+    one area with many corners. O(log(size / near)) offsets.
     """
     left = np.array(cells, dtype=object)
     if not len(left):
@@ -272,7 +274,7 @@ def _turns(ring: shapely.LinearRing) -> Iterable[Point]:
 
 
 def merge_straight(segments: Floats) -> list[Edge]:
-    """Sides on one straight line that touch or overlap become one edge; O(n log n)."""
+    """Sides on one straight line that touch or overlap are merged into one edge. O(n log n)."""
     direction = segments[:, 2:] - segments[:, :2]
     backward = (direction[:, 0] < -SAME_PLACE) | (
         (np.abs(direction[:, 0]) <= SAME_PLACE) & (direction[:, 1] > 0)

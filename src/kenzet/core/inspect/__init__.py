@@ -1,1 +1,1 @@
-"""A sewn block measured from a photograph: which lines are seen, and how far each lies from its plan."""
+"""Measures a sewn block from a photograph: which lines are seen, and how far each is from its plan."""

@@ -1,8 +1,9 @@
-"""Corner cards: printed marks laid outside the four corners of a block, which are found in a photograph by themselves.
+"""Corner cards: printed marks placed outside the four corners of a block, so that the corners are found automatically
+in a photograph.
 
-A card is a square of ``CARD`` mm. It lies with one corner on the block's corner, along both its edges produced, outside the block. In its
-middle it has a square mark of ``MARK`` mm with a pattern of its own (a fiducial of a general dictionary), 0 to 3 for upper left, upper
-right, lower right, lower left.
+A card is a square of ``CARD`` mm. One of its corners lies on the block's corner and its sides continue the block's
+edges, so that it lies outside the block. In its center is a square mark of ``MARK`` mm, a fiducial of a
+general-purpose dictionary: 0 to 3 for upper left, upper right, lower right, lower left.
 """
 
 from __future__ import annotations
@@ -28,20 +29,21 @@ def _dictionary() -> Any:
 
 
 def mark_cells(which: int) -> NDArray[np.bool_]:
-    """The mark of a card, (6, 6), true where it is black; row 0 is its upper edge."""
+    """The mark of a card, (6, 6), true for black cells; row 0 is at the top."""
     picture = cv2.aruco.generateImageMarker(_dictionary(), which, _CELLS)
     return np.asarray(picture == 0, dtype=bool)
 
 
 def lies_at(which: int, width: float, height: float) -> tuple[float, float]:
-    """The lower left corner of a card about a frame of so many mm, mm in the frame."""
+    """The lower left corner of a card beside a frame of ``width`` by ``height`` mm, in mm of the frame."""
     return (-CARD if which in (0, 3) else width), (height if which in (0, 1) else -CARD)
 
 
 def found_corners(photo: Pixels, width: float, height: float) -> Floats:
-    """The corners of a frame of so many mm in a photograph with the four cards about it, (4, 2) px, see ``View.of``.
+    """The corners of a frame of ``width`` by ``height`` mm in a photograph with all four cards, (4, 2) px, in the
+    order of ``View.of``.
 
-    Raises BadValue at ``corners`` where a card is not seen.
+    Raises BadValue at ``corners`` if a card is not seen.
     """
     grey = photo if photo.ndim == 2 else cv2.cvtColor(photo, cv2.COLOR_RGB2GRAY)
     settings = cv2.aruco.DetectorParameters()

@@ -1,9 +1,9 @@
-"""Finds the stitches of planned sides in a flat picture of the block, or says that it does not see them.
+"""Finds the stitches of planned sides in a flattened picture of the block, or reports that they are not visible.
 
-Across each side the picture is sampled in a band. A thread is a narrow stretch that is darker than the cloth on both its sides, or
-lighter than both: a seam, which is a step, is neither. Every straight way through the band is tried, by how far it lies from
-the plan at the middle and from end to end; the best is refined from place to place and fitted robustly. It counts as seen only
-if it stands out from all other ways, and if both halves of it say the same.
+The picture is sampled in a band along each side. A thread is a narrow strip that is darker, or lighter, than the
+cloth on both its sides; a seam is a step in brightness and therefore neither. All straight lines through the band
+are tried, by their distance from the plan at the middle and the tilt from end to end; the best is refined point by
+point and fitted robustly. It counts as seen only if it stands out from all others, and if both its halves agree.
 """
 
 from __future__ import annotations
@@ -23,11 +23,11 @@ from kenzet.core.numbers.robust import scatter, trend
 from kenzet.core.tolerances import DIVISOR
 
 BAND = 5.0
-"""mm to either side of the plan in which stitches are looked for, where no other line is near."""
+"""mm on either side of the plan in which stitches are searched, where no other line is near."""
 _SHARE = 0.62  # of the way to the next line
 _NARROWEST = 1.3  # mm: a narrower band holds no cloth beside the thread
 SEAM_BAND = 3.0
-"""mm to either side in which a seam is looked for."""
+"""mm on either side in which a seam is searched."""
 _STEP_AT = 0.6  # mm from a seam: where its two fabrics are compared
 _SEAM_APART = 1.5  # mm: another way
 STEP = 0.1  # mm across
@@ -42,7 +42,7 @@ _APART = 0.7  # mm: another way
 _NEAR = 0.6  # mm: where a way is refined
 _REFINED = 6.0  # mm along, of one refinement
 STANDS_OUT = 6.5
-"""Times the scatter of other ways: what is less is not told from the cloth."""
+"""How many times the scatter of other lines a response must reach to be told from the cloth."""
 _SECOND = 0.45  # of the best: where another way is nearly as good, neither is sure
 _USUAL = 0.65  # of what is seen of a zone, by length: so many threads are of the shade that all have
 _EITHER = 0.6  # a darker thread and a lighter one that are nearly as sure: it is one of the two
@@ -56,9 +56,12 @@ Unseen = Literal["", "too close", "no contrast", "two places", "halves differ"]
 
 @dataclass(frozen=True, eq=False)
 class Finding:
-    """Where a side was found: ``offset`` mm to the left of its plan at its middle, ``tilt`` mm more at its end than at its beginning,
-    ``straight`` mm by which it strays from that (a robust standard deviation). ``unseen`` says why it was not; the figures are then no more than a guess and never
-    shown. ``sure`` is by how many scatters it stands out; ``spots`` (n, 2) are mm along and mm aside of every refinement.
+    """Where a side was found.
+
+    ``offset`` is mm to the left of its plan at its middle; ``tilt`` is mm farther left at its end than at its
+    beginning; ``straight`` is how much it deviates from that, mm (a robust standard deviation). ``unseen`` says
+    why it was not found; the figures are then only a guess and never shown. ``sure`` is the response in scatters.
+    ``spots`` (n, 2) are mm along and mm aside of every refined point.
     """
 
     side: Side
@@ -71,13 +74,16 @@ class Finding:
     spots: Floats | None = None
 
     def aside(self, share: float) -> float:
-        """mm to the left of the plan at so much of its length, 0 to 1."""
+        """mm to the left of the plan at ``share`` of its length (0 to 1)."""
         return self.offset + (share - 1 / 2) * self.tilt
 
 
 def findings(flat: Flat, sides: Sequence[Side]) -> list[Finding]:
-    """Of every side, in order. In a zone where most threads are darker than the cloth all are, and likewise lighter: a light strip of cloth
-    between a dark thread and a dark seam is no thread. A set that drifts is followed: its other lines are looked for where its seen ones let expect them.
+    """The finding for every side, in order.
+
+    Within a zone the threads are either all darker or all lighter than the cloth, whichever most are: a light
+    strip between a dark thread and a dark seam is no thread. If a set of lines drifts, its other lines are
+    searched where the drift predicts them.
     """
     found = _of_usual_shade([_both(flat, side) for side in sides])
     expected = _drifted(found)
@@ -112,7 +118,8 @@ def _of_usual_shade(both: Sequence[dict[Shade, Finding]]) -> list[Finding]:
 
 
 def _drifted(found: Sequence[Finding]) -> dict[int, float]:
-    """Of the sides of sets that drift by more than ``_DRIFT``: where each is to be expected, mm to the left of its plan, by its number."""
+    """For sides of sets that drift by more than ``_DRIFT``, by index: the expected distance to the left of the
+    plan, mm."""
     sets: dict[tuple[str, int], list[int]] = {}
     for k, one in enumerate(found):
         sets.setdefault(one.side.set, []).append(k)
@@ -135,27 +142,27 @@ def _drifted(found: Sequence[Finding]) -> dict[int, float]:
 
 
 def band_of(side: Side) -> float:
-    """mm to either side in which it is looked for; 0 where another line is too close."""
+    """mm on either side in which the side is searched; 0 if another line is too close."""
     band = min(BAND, _SHARE * side.clear)
     return band if band >= _NARROWEST else 0.0
 
 
 def find_seam(flat: Flat, path: Floats) -> Finding:
-    """Where a straight seam between two fabrics is found: a step in how light the picture is, not a thread."""
+    """Where a straight seam between two fabrics is found: a step in brightness, not a thread."""
     side = Side("", "", None, 0, 0, path)  # type: ignore[arg-type]
     far, aside, across = _across(flat, side, SEAM_BAND)
     return _best(side, far, aside, _steps(across), SEAM_BAND, "darker", _SEAM_APART)
 
 
 def _steps(across: NDArray[np.float32]) -> Floats:
-    """By how much the cloth differs on both sides of every place, as a share of how light it is there."""
+    """The difference in brightness between the two sides of every point, as a share of the brightness there."""
     left, right = (_means(across, sign * _STEP_AT, _STEP_AT - STEP) for sign in (-1, 1))
     found: Floats = np.abs(left - right) / np.maximum((left + right) / 2, 8)
     return found
 
 
 def _both(flat: Flat, side: Side, expected: float = 0.0) -> dict[Shade, Finding]:
-    """Where a thread that is darker, and one that is lighter, would be found, about ``expected`` mm to the left of the plan."""
+    """The best dark and the best light thread, about ``expected`` mm to the left of the plan."""
     band = band_of(side)
     if not band:
         return {"darker": Finding(side, "too close")}
@@ -172,7 +179,7 @@ def _moved(finding: Finding, by: float) -> Finding:
 def _across(
     flat: Flat, side: Side, band: float, about: float = 0.0
 ) -> tuple[Floats, Floats, NDArray[np.float32]]:
-    """mm along, mm aside, and how light it is there (along, aside)."""
+    """Samples of the band: mm along, mm aside, and the brightness (along, aside)."""
     many = max(int(side.length / _ALONG / _BIN), 4) * _BIN
     far = (np.arange(many) + 1 / 2) * side.length / many
     reach = band + _BESIDE[1] + STEP
@@ -187,8 +194,10 @@ def _across(
 
 
 def _responses(across: NDArray[np.float32]) -> list[tuple[Shade, Floats]]:
-    """By how much it is darker, or lighter, at every place than on both sides of it, as a share of how light it is there. Columns at the band's rims are not
-    computed: as many as ``_BESIDE`` reaches.
+    """How much darker, and how much lighter, every point is than the cloth on both its sides, as a share of the
+    brightness.
+
+    Columns at the rims of the band, as many as ``_BESIDE`` covers, are not computed.
     """
     thread = _means(across, 0.0, _THREAD)
     middle = (_BESIDE[0] + _BESIDE[1]) / 2
@@ -201,7 +210,7 @@ def _responses(across: NDArray[np.float32]) -> list[tuple[Shade, Floats]]:
 
 
 def _means(across: NDArray[np.float32], at: float, half: float) -> Floats:
-    """Of columns from ``at - half`` to ``at + half`` mm aside of every column."""
+    """For every column, the mean of the columns from ``at - half`` to ``at + half`` mm aside."""
     first, last = round((at - half) / STEP), round((at + half) / STEP)
     sums = np.pad(np.cumsum(across, axis=1, dtype=float), ((0, 0), (1, 0)))
     columns = np.arange(across.shape[1])
@@ -243,12 +252,12 @@ def _most_tilt(side: Side) -> float:
 
 
 def _scatter(values: Floats) -> float:
-    """A robust standard deviation, never nothing."""
+    """A robust standard deviation, never zero."""
     return scatter(values) + DIVISOR
 
 
 def _sheared(response: Floats, inner: NDArray[np.int64], shift: Floats) -> Floats:
-    """The columns ``inner`` of every row, taken ``shift`` mm farther aside."""
+    """The columns ``inner`` of every row, shifted aside by ``shift`` mm."""
     columns = inner[None, :] + np.round(shift / STEP).astype(int)[:, None]
     return np.take_along_axis(response, np.clip(columns, 0, response.shape[1] - 1), axis=1)
 
@@ -256,7 +265,7 @@ def _sheared(response: Floats, inner: NDArray[np.int64], shift: Floats) -> Float
 def _refined(
     response: Floats, aside: Floats, far: Floats, share: Floats, offset: float, tilt: float
 ) -> Floats:
-    """From place to place along the way that was found: mm along, mm aside."""
+    """The position along the found line, point by point: mm along, mm aside."""
     many = max(round((far[-1] - far[0]) / _REFINED), 2)
     near = np.flatnonzero(np.abs(aside) <= _NEAR + DIVISOR) - len(aside) // 2
     start = len(aside) // 2 + np.round((offset + share * tilt) / STEP).astype(int)
@@ -278,7 +287,7 @@ def _refined(
 
 
 def _fitted(spots: Floats, length: float) -> tuple[float, float, float]:
-    """Offset at the middle, tilt from end to end, and scatter about it: a line through the medians of slopes (Theil and Sen)."""
+    """Offset at the middle, tilt from end to end, and scatter about that line: a median of slopes (Theil-Sen)."""
     if len(spots) < 2:
         return (float(spots[0, 1]) if len(spots) else 0.0), 0.0, 0.0
     one, other = np.triu_indices(len(spots), 1)
@@ -292,7 +301,7 @@ def _fitted(spots: Floats, length: float) -> tuple[float, float, float]:
 def _halves_agree(
     clipped: Floats, inner: NDArray[np.int64], share: Floats, aside: Floats, offset: float, tilt: float
 ) -> bool:
-    """Whether each half, looked at alone, is best where the whole is."""
+    """Whether each half on its own has its best response where the whole has it."""
     straight = _sheared(clipped, inner, share * tilt)
     for half in (straight[: len(share) // 2], straight[len(share) // 2 :]):
         best = float(aside[inner[int(half.mean(axis=0).argmax())]])

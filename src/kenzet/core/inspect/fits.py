@@ -1,4 +1,4 @@
-"""Whether a photograph shows the block that it is said to show."""
+"""Whether a photograph shows the block it is said to show."""
 
 from __future__ import annotations
 
@@ -34,7 +34,8 @@ _CELLS = 12
 def fault(
     laid: QuiltLayout, frame: Frame, flat: Flat, lines: Sequence[Finding], seams: Sequence[Finding]
 ) -> Fault:
-    """``seams`` are those inside the frame between unlike fabrics, looked for."""
+    """The reason why it does not, or none. ``seams`` are the findings for seams inside the frame between different
+    fabrics."""
     seen = [one for one in lines if not one.unseen]
     share = _length(seen) / max(_length(lines), EQUAL)
     far = _astray(seen)
@@ -52,7 +53,7 @@ def fault(
 
 
 def _astray(seen: Sequence[Finding]) -> list[Finding]:
-    """Those far from where the other lines of their set let them be expected: a set may have drifted."""
+    """Findings far from where the other lines of their set predict them; a set as a whole may drift."""
     sets: dict[tuple[str, int], list[Finding]] = {}
     for one in seen:
         sets.setdefault(one.side.set, []).append(one)
@@ -73,7 +74,7 @@ def _length(some: Sequence[Finding]) -> float:
 
 
 def _patches_differ_within(laid: QuiltLayout, frame: Frame, flat: Flat) -> bool:
-    """Whether most of what is planned as one patch is light and dark in the picture."""
+    """Whether most patches that should be one fabric contain both light and dark areas in the picture."""
     if frame.place not in laid.top.at:
         return False
     part = laid.top.at[frame.place]

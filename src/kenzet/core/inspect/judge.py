@@ -1,8 +1,9 @@
-"""What the measured sides of a block say: how true every line is, how even every set, what to keep, touch up or rip.
+"""What the measured sides of a block tell: how accurate every line is, how even every set, what to keep, touch up or
+rip.
 
-A line's error is told to its left, seen along its direction; for a ring that is inwards. A gap is out by the difference of the
-errors of the two lines beside it. How far away an error is still seen: where it fills ``SEEN_ANGLE`` of the eye, a convention of
-ours, thrice what a good eye resolves (J11).
+An error is positive to the left of the line's direction; for a ring that is inwards. The error of a gap is the
+difference of the errors of the two lines beside it. An error is visible up to the distance at which it fills
+``SEEN_ANGLE``: our convention, three times what a good eye resolves (J11).
 """
 
 from __future__ import annotations
@@ -32,7 +33,8 @@ _AT_POINT = 0.6  # mm: a line that passes a corner as near as that is to meet it
 
 @dataclass(frozen=True, eq=False)
 class Judged:
-    """One side: ``worst`` mm is its greatest error, ``gap`` mm by how much the gap beside it is out (None where none is measured), seen from ``seen_from`` mm."""
+    """One side: ``worst`` is its greatest error and ``gap`` the error of the gap beside it, mm (None if not
+    measured); visible from up to ``seen_from`` mm."""
 
     finding: Finding
     truth: Truth
@@ -44,9 +46,11 @@ class Judged:
 
 @dataclass(frozen=True, slots=True)
 class SetFigures:
-    """A set of lines of one direction, or the rings of an echo, in one zone: ``seen`` of ``many`` lines; mm as ``planned`` and as measured: the mean
-    ``spacing`` and its ``spread`` from gap to gap; ``worst_gap`` by how much the worst gap is out; ``drift`` from the first line seen to the last, and ``per_line``.
-    ``mean`` is the mean error, ``scatter`` how far the lines scatter about it.
+    """A set of lines of one direction, or the rings of an echo, in one zone: ``seen`` of ``many`` lines.
+
+    In mm: the ``planned`` spacing; the mean ``spacing`` measured and its ``spread`` from gap to gap; ``worst_gap``
+    is the error of the worst gap; ``drift`` from the first line seen to the last, and ``per_line``; ``mean`` is
+    the mean error, ``scatter`` the scatter of the lines about it.
     """
 
     zone: str
@@ -66,7 +70,7 @@ class SetFigures:
 
 @dataclass(frozen=True, slots=True)
 class Missed:
-    """A point of the piecing at ``at`` (frame, mm) that a line was to meet, and by how many mm it passes it."""
+    """A corner of the piecing ``at`` (frame, mm) that a line should meet, and how far the line misses ``by``, mm."""
 
     at: Point
     by: float
@@ -76,7 +80,8 @@ class Missed:
 
 @dataclass(frozen=True, slots=True)
 class ZoneGap:
-    """The widest gap in a zone in the frame: mm as ``planned`` and as ``sewn``, and where. Unseen lines count as planned."""
+    """The widest gap of a zone in the frame, mm, as ``planned`` and as ``sewn``, and where. Lines that are not
+    seen count as planned."""
 
     zone: str
     planned: float
@@ -86,7 +91,7 @@ class ZoneGap:
 
 @dataclass(frozen=True, eq=False)
 class Report:
-    """All of it. ``verdict`` is that of the block; ``worst`` are the sides seen from farthest away."""
+    """All findings. ``verdict`` is for the whole block; ``worst`` are the sides visible from farthest away."""
 
     judged: tuple[Judged, ...]
     sets: tuple[SetFigures, ...]
@@ -96,12 +101,12 @@ class Report:
 
     @property
     def seen(self) -> list[Judged]:
-        """What was found."""
+        """The sides that were found."""
         return [one for one in self.judged if one.truth != "unseen"]
 
     @property
     def worst(self) -> list[Judged]:
-        """Three at most, the plainest first."""
+        """At most three, the most visible first."""
         return sorted(self.seen, key=lambda one: -one.seen_from)[:3]
 
 
@@ -113,9 +118,8 @@ def report(
     tolerance: float,
     look: float,
 ) -> Report:
-    """``points`` are corners of the piecing, ``areas`` the zones' regions in the frame; a line may be out by ``tolerance`` mm, and the quilt is looked at from
-    ``look`` mm away.
-    """
+    """``points`` are corners of the piecing, ``areas`` the zones' regions in the frame; a line may be off by
+    ``tolerance`` mm, and the quilt is viewed from ``look`` mm away."""
     beside = _beside(findings)
     judged = tuple(_judge(one, beside.get(k), tolerance, look) for k, one in enumerate(findings))
     to_do: list[Verdict] = [one.verdict for one in judged]
@@ -139,7 +143,7 @@ def _judge(finding: Finding, gap: float | None, tolerance: float, look: float) -
 
 
 def _ranked(findings: Sequence[Finding]) -> dict[tuple[str, int], dict[int, list[int]]]:
-    """Of every set, the numbers of the sides of each line, in order."""
+    """For every set, the indices of the sides of each line, in order."""
     found: dict[tuple[str, int], dict[int, list[int]]] = {}
     for k, one in enumerate(findings):
         found.setdefault(one.side.set, {}).setdefault(one.side.row, []).append(k)
@@ -147,7 +151,7 @@ def _ranked(findings: Sequence[Finding]) -> dict[tuple[str, int], dict[int, list
 
 
 def _beside(findings: Sequence[Finding]) -> dict[int, float]:
-    """By how many mm the worse of the gaps beside a side is out, where the line on its other side is seen."""
+    """For each side, the error (mm) of the worse gap beside it, where the neighboring line is seen."""
     found: dict[int, float] = {}
     for rows in _ranked(findings).values():
         numbers = list(rows)
@@ -166,7 +170,8 @@ def _beside(findings: Sequence[Finding]) -> dict[int, float]:
 
 
 def _opposite(findings: Sequence[Finding], k: int, others: Sequence[int]) -> int | None:
-    """Which of the sides of the line next to it runs beside side ``k``: alike in direction, its middle the nearest."""
+    """The side of the neighboring line that runs beside side ``k``: similar in direction, with the nearest
+    midpoint."""
     (x, y), way = _middle(findings[k].side.path)
     best, found = math.inf, None
     for other in others:
@@ -215,7 +220,7 @@ def _sets(findings: Sequence[Finding]) -> list[SetFigures]:
 
 
 def _missed(findings: Sequence[Finding], points: Sequence[Point]) -> list[Missed]:
-    """Of every point that planned lines meet, the line that passes it farthest away."""
+    """For every point that planned lines meet, the line that misses it by most."""
     lines = [shapely.linestrings(one.side.path) for one in findings]
     found = []
     for point in points:
@@ -233,7 +238,7 @@ def _missed(findings: Sequence[Finding], points: Sequence[Point]) -> list[Missed
 
 
 def measured_path(finding: Finding) -> Floats:
-    """A side where it was found; where it was not, as planned."""
+    """A side where it was found; if it was not found, where it was planned."""
     if finding.unseen:
         return finding.side.path
     far = np.linspace(0, finding.side.length, max(len(finding.side.path), 2))
@@ -244,7 +249,8 @@ def measured_path(finding: Finding) -> Floats:
 
 
 def _widest(frame: Frame, zone: str, area: shapely.Geometry, findings: Sequence[Finding]) -> ZoneGap:
-    """The diameter of the largest circle in the zone that no stitch crosses, by a distance transform; a gap ends at the zone's edge, as F44 has it."""
+    """The diameter of the largest circle in the zone without a stitch, by a distance transform; as in F44, a gap
+    ends at the zone's edge."""
     low = np.array(area.bounds[:2])
     columns, rows = (int(size * _PX) + 3 for size in (np.array(area.bounds[2:]) - low).tolist())
     mask = np.zeros((rows, columns), np.uint8)

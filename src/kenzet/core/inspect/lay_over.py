@@ -1,8 +1,10 @@
-"""Lays the plan over a photograph: first by the corners that she clicked, then by the seams and by what ought to be straight.
+"""Aligns the plan with a photograph: first by the corners that were clicked, then by seams and by lines known to be
+straight.
 
-A click is some tenths of a mm out, and a lens bends what is straight. Seams between two fabrics are seen along their whole length: a
-least-squares fit moves the four corners and finds the lens's bend so that seams lie on their plan and straight lines of stitches
-are straight, as far as the clicks allow (Gauss and Newton, with Huber's weights).
+A click is some tenths of a mm off, and a lens bends straight lines. Seams between two fabrics are visible over
+their whole length: a least-squares fit (Gauss-Newton with Huber weights) moves the four corners and finds the
+distortion, such that seams lie on their plan and straight lines of stitches are straight, within what the clicks
+allow.
 """
 
 from __future__ import annotations
@@ -32,7 +34,8 @@ _LONGEST = 40  # lines: they tell whether the lens bends
 
 @dataclass(frozen=True, eq=False)
 class LaidOver:
-    """How the photograph was taken, the frame made flat, where its sides were found, and the seams inside the frame, found or not."""
+    """The camera view, the flattened frame, where its sides were found, and the seams inside the frame, found or
+    not."""
 
     view: View
     flat: Flat
@@ -41,7 +44,7 @@ class LaidOver:
 
 
 def seams_in(laid: QuiltLayout, frame: Frame) -> list[Floats]:
-    """The straight seams between unlike fabrics in a frame, (2, 2) mm each; its outline is one of them."""
+    """The straight seams between different fabrics in a frame, (2, 2) mm each; its outline is one of them."""
     if frame.place not in laid.top.at:
         return []
     part = laid.top.at[frame.place]
@@ -67,7 +70,7 @@ def seams_in(laid: QuiltLayout, frame: Frame) -> list[Floats]:
 def laid_over(
     photo: Pixels, corners: Floats, laid: QuiltLayout, frame: Frame, once: bool = False
 ) -> LaidOver:
-    """``corners`` (4, 2) px as clicked, see ``View.of``; ``once``: they stay where they are."""
+    """``corners`` (4, 2) px as clicked, in the order of ``View.of``; with ``once``, they are not refined."""
     size, pixels = (frame.width, frame.height), (photo.shape[1], photo.shape[0])
     view = View.of(corners, size, pixels)
     flat = flat_of(photo, view, size)
@@ -98,7 +101,7 @@ def _fitted(
     seams: Sequence[Finding],
     lines: Sequence[Finding],
 ) -> View | None:
-    """None where too little is seen."""
+    """The refined view; None if too few sides are seen."""
     straight = [
         one for one in lines if len(one.side.path) == 2 and one.spots is not None and len(one.spots) > 3
     ]
@@ -137,7 +140,7 @@ def _fitted(
 
 
 def _group(view: View, finding: Finding) -> tuple[Floats, Floats, Floats]:
-    """Of every spot of a finding along a straight side: its pixel, its place on the plan, and the normal there."""
+    """For every spot of a finding along a straight side: its pixel, its place on the plan, and the normal there."""
     assert finding.spots is not None
     start, end = finding.side.path
     way = (end - start) / np.hypot(*(end - start))

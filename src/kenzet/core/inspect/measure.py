@@ -1,4 +1,4 @@
-"""A sewn block measured from its photograph, start to end."""
+"""Measures a sewn block from its photograph, from start to end."""
 
 from __future__ import annotations
 
@@ -23,7 +23,7 @@ _LEAST_CORNERS = 0.05  # of the photograph's area
 
 @dataclass(frozen=True, eq=False)
 class Measured:
-    """A block in its frame, as the photograph shows it, and what that says."""
+    """A block in its frame as photographed, and the report about it."""
 
     frame: Frame
     view: View
@@ -33,7 +33,7 @@ class Measured:
 
 
 def reported(laid: QuiltLayout, frame: Frame, findings: Collection[Finding]) -> Report:
-    """What some findings say."""
+    """The report for some findings."""
     areas = {
         zone: area
         for zone in dict.fromkeys(side.zone for side in frame.sides)
@@ -51,11 +51,11 @@ def measured(
     place: str,
     sewn: Collection[tuple[str, int]] | None = None,
 ) -> Measured:
-    """``photo`` (rows, columns, 3) or grey; ``corners`` (4, 2) px of the place in it: upper left, upper right, lower right, lower left. Of ``sewn``
-    lines (word and number) alone where they are given.
+    """``photo`` is (rows, columns, 3) or gray; ``corners`` (4, 2) px of the place in it: upper left, upper right,
+    lower right, lower left.
 
-    Raises Unknown, and BadValue where nothing is planned there, where corners are crossed or too close, where the picture shows something else, or where too little is
-    seen.
+    ``sewn`` restricts the measurement to some lines (word and number). Raises Unknown; BadValue if nothing is
+    planned there, corners are crossed or too close, the picture shows something else, or too little is seen.
     """
     _check_corners(photo, corners)
     frame = frame_at(laid, place, sewn)
@@ -96,7 +96,7 @@ def _fault(laid: QuiltLayout, frame: Frame, found: LaidOver) -> str:
 
 
 def _turned(photo: Pixels, corners: Floats, laid: QuiltLayout, frame: Frame) -> int:
-    """By how many quarters the corners would have to be turned to fit; 0 where no turn helps."""
+    """The number of quarter turns of the corners that makes the picture fit; 0 if no turn helps."""
     square = abs(frame.width - frame.height) < max(frame.width, frame.height) / 20
     for turn in (1, 2, 3) if square else (2,):
         if not _fault(laid, frame, laid_over(photo, np.roll(corners, turn, axis=0), laid, frame, once=True)):

@@ -1,7 +1,7 @@
-"""What can be measured of the lines planned at a place: their sides, in the coordinates of the picture of that place.
+"""The measurable sides of the lines planned at a place, in the coordinates of the picture of that place.
 
-Glossary: the *frame* of a place is its upright picture, x to the right and y up from its lower left corner, mm. A *side* is a
-stretch of a line between two corners, straight or a smooth curve.
+Glossary: the *frame* of a place is its upright picture, x to the right and y up from its lower left corner, mm. A
+*side* is a stretch of a line between two corners, straight or a smooth curve.
 """
 
 from __future__ import annotations
@@ -32,8 +32,10 @@ _NOTHING_NEAR = 1e3  # mm
 
 @dataclass(frozen=True, eq=False)
 class Side:
-    """``number``-th side of line ``line`` of ``drawing`` (``word`` as it is called at the machine) in ``zone``. ``path`` (n, 2) mm in
-    the frame; ``clear`` mm to the nearest line that runs along it.
+    """The ``number``-th side of line ``line`` of ``drawing`` in ``zone``; ``word`` is what the drawing is called at
+    the machine.
+
+    ``path`` (n, 2) is in mm of the frame; ``clear`` is the distance to the nearest line that runs along it, mm.
     """
 
     zone: str
@@ -46,12 +48,12 @@ class Side:
 
     @property
     def length(self) -> float:
-        """mm."""
+        """Length, mm."""
         return float(np.hypot(*np.diff(self.path, axis=0).T).sum())
 
     @property
     def family(self) -> int:
-        """Which of the drawing's families the line belongs to; -1 where it is no stretch of a straight one."""
+        """The index of the straight family that the line belongs to; -1 if it belongs to none."""
         if self.line >= len(self.drawing.stretches):
             return -1
         straight = sum(isinstance(one, Straight) for one in self.drawing.families)
@@ -59,21 +61,20 @@ class Side:
 
     @property
     def set(self) -> tuple[str, int]:
-        """What it belongs to: the lines of a zone that lean alike, or its rings and paths."""
+        """The set it belongs to: the lines of a zone with the same angle, or its rings and paths."""
         return self.word, self.family
 
     @property
     def row(self) -> int:
-        """Which line of its set it is, in order: by where straight ones lie, by their ring or row."""
+        """The position of its line within the set: by place for straight lines, by ring or row for others."""
         trace = self.drawing.trace(self.line)
         return trace.line if trace is not None else int(self.drawing.stretches.line[self.line])
 
 
 @dataclass(frozen=True, eq=False)
 class Frame:
-    """The picture of ``place``: its size in mm, its planned sides, and those that are too ``short`` to be measured. What lies there is
-    called ``part``.
-    """
+    """The picture of ``place``: its size in mm, its planned sides, and those too ``short`` to be measured.
+    ``part`` is the key of the block or part there."""
 
     place: str
     part: str
@@ -84,7 +85,7 @@ class Frame:
 
 
 def frame_at(laid: QuiltLayout, place: str, sewn: Collection[tuple[str, int]] | None = None) -> Frame:
-    """With every line that crosses the place; of ``sewn`` lines (word and number) alone where they are given. Raises Unknown."""
+    """The frame with all lines that cross the place, or only the ``sewn`` ones (word and number). Raises Unknown."""
     placing, width, height = laid.frame_of(place)
     box = shapely.box(0, 0, width, height)
     found: list[Side] = []
@@ -112,7 +113,7 @@ def frame_at(laid: QuiltLayout, place: str, sewn: Collection[tuple[str, int]] | 
 
 
 def is_whole(laid: QuiltLayout, place: str) -> bool:
-    """Whether what lies at a place fills its frame: only then has it four corners to be clicked. Raises Unknown."""
+    """Whether the block at a place fills its frame, so that it has four corners to click. Raises Unknown."""
     _, width, height = laid.frame_of(place)
     if place == TOP:
         return True
@@ -121,7 +122,7 @@ def is_whole(laid: QuiltLayout, place: str) -> bool:
 
 
 def _in_frame(line: Floats, placing, box) -> Iterable[Floats]:  # type: ignore[no-untyped-def]
-    """What of a line of the quilt lies in the frame."""
+    """The parts of a line of the quilt that lie in the frame."""
     points = np.array([invert(placing, (x, y)) for x, y in line.tolist()])
     whole = shapely.linestrings(points)
     if shapely.covers(box, whole):
@@ -134,7 +135,7 @@ def _in_frame(line: Floats, placing, box) -> Iterable[Floats]:  # type: ignore[n
 
 
 def sides_of(line: Floats) -> list[Floats]:
-    """A polyline cut at its corners; a closed one begins at one of them."""
+    """A polyline divided at its corners; a closed one begins at one of them."""
     line = line[np.concatenate([[True], np.hypot(*np.diff(line, axis=0).T) > 0])]
     if len(line) < 3:
         return [line]
@@ -150,13 +151,13 @@ def sides_of(line: Floats) -> list[Floats]:
 
 
 def _turn(one: Floats, other: Floats) -> Floats:
-    """Radians from one way to the other."""
+    """The angle from one direction to the other, radians."""
     turned: Floats = np.arctan2(one[:, 0] * other[:, 1] - one[:, 1] * other[:, 0], (one * other).sum(axis=1))
     return turned
 
 
 def along(path: Floats, far: Floats) -> tuple[Floats, Floats]:
-    """The points so many mm along a path, and the unit normals (to the left) there: (n, 2) each."""
+    """The points at distances ``far`` (mm) along a path, and the unit normals (to the left) there: (n, 2) each."""
     steps = np.diff(path, axis=0)
     long = np.hypot(*steps.T)
     at = np.concatenate([[0.0], np.cumsum(long)])
@@ -167,7 +168,8 @@ def along(path: Floats, far: Floats) -> tuple[Floats, Floats]:
 
 
 def _clearances(sides: Sequence[Side]) -> list[float]:
-    """mm from every side to the nearest other one that runs along it, looked for straight across at a quarter, half and three quarters."""
+    """For every side the distance (mm) to the nearest other one that runs along it, measured at a quarter, half
+    and three quarters of its length."""
     if not sides:
         return []
     starts = np.concatenate([side.path[:-1] for side in sides])
@@ -193,7 +195,7 @@ def _clearances(sides: Sequence[Side]) -> list[float]:
 
 
 def corners_in(laid: QuiltLayout, frame: Frame) -> list[Point]:
-    """Where seams of the piecing meet or turn inside the frame: the points that lines are to meet."""
+    """The points where seams meet or turn inside the frame, which lines should meet."""
     if frame.place not in laid.top.at:
         return []
     part = laid.top.at[frame.place]
@@ -209,7 +211,7 @@ def corners_in(laid: QuiltLayout, frame: Frame) -> list[Point]:
 
 
 def area_in(laid: QuiltLayout, frame: Frame, zone: str) -> shapely.Geometry | None:
-    """The region of a zone that lies in the frame; None where none of it does."""
+    """The region of a zone inside the frame; None if there is none."""
     placing, _, _ = laid.frame_of(frame.place)
     box = shapely.box(0, 0, frame.width, frame.height)
     found = []

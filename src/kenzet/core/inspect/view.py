@@ -1,7 +1,8 @@
-"""How a camera saw a flat block: from the frame's mm to the photograph's pixels, and the photograph made flat.
+"""The camera model: from mm of a flat frame to pixels of the photograph; and the flattened photograph.
 
-The model is a plane homography and one term of radial distortion about the picture's middle: a point at r half diagonals from
-there is seen at r (1 + bend r²). Four corners give the homography; how the lens bends comes from lines that ought to be straight.
+It is a plane homography and one term of radial distortion about the picture's center: a point r half diagonals
+from there is seen at r (1 + bend r²). Four corners give the homography; the distortion comes from lines known to
+be straight.
 """
 
 from __future__ import annotations
@@ -17,7 +18,7 @@ from kenzet.core.top.ground import homography
 
 Pixels = NDArray[np.uint8]
 MARGIN = 8.0
-"""mm about the frame that the flat picture shows."""
+"""mm around the frame that the flattened picture shows."""
 _FINEST = 8.0  # px a mm: more shows the weave, not the thread
 _MOST = 2600  # px a side
 _ROUNDS = 8
@@ -25,7 +26,8 @@ _ROUNDS = 8
 
 @dataclass(frozen=True, eq=False)
 class View:
-    """``eight`` (a … h) takes a point of the frame, mm, to where a lens that does not bend would show it, px; ``bend`` has no unit."""
+    """``eight`` (a … h) maps a point of the frame, mm, to pixels without distortion; ``bend`` is the distortion,
+    without unit."""
 
     eight: Floats
     middle: tuple[float, float]
@@ -36,7 +38,8 @@ class View:
     def of(
         cls, corners: Floats, frame: tuple[float, float], photo: tuple[int, int], bend: float = 0.0
     ) -> View:
-        """``corners`` (4, 2) px: upper left, upper right, lower right, lower left of a frame of so many mm; ``photo`` wide and high."""
+        """The view from ``corners`` (4, 2) px: upper left, upper right, lower right, lower left of a frame of size
+        ``frame`` (mm); ``photo`` is its width and height, px."""
         wide, high = frame
         middle, half = (photo[0] / 2, photo[1] / 2), float(np.hypot(*photo)) / 2
         ideal = _unbent(corners, middle, half, bend)
@@ -44,7 +47,7 @@ class View:
         return cls(homography(corner_mm, ideal), middle, half, bend)
 
     def to_photo(self, points: Floats) -> Floats:
-        """Points of the frame (n, 2), mm, in the photograph, px."""
+        """Points of the frame (n, 2), mm, to pixels of the photograph."""
         a, b, c, d, e, f, g, h = self.eight.tolist()
         x, y = points.T
         under = g * x + h * y + 1
@@ -52,7 +55,7 @@ class View:
         return _bent(ideal, self.middle, self.half, self.bend)
 
     def to_frame(self, pixels: Floats) -> Floats:
-        """Points of the photograph (n, 2), px, in the frame, mm."""
+        """Pixels of the photograph (n, 2) to points of the frame, mm."""
         ideal = _unbent(pixels, self.middle, self.half, self.bend)
         back = np.linalg.inv(np.append(self.eight, 1.0).reshape(3, 3))
         found = np.column_stack([ideal, np.ones(len(ideal))]) @ back.T
@@ -67,7 +70,7 @@ def _bent(ideal: Floats, middle: tuple[float, float], half: float, bend: float) 
 
 
 def _unbent(seen: Floats, middle: tuple[float, float], half: float, bend: float) -> Floats:
-    """The inverse, by repeated substitution: lenses bend little."""
+    """Points without distortion, by fixed-point iteration: distortions are small."""
     away = (seen - np.array(middle)) / half
     found = away
     for _ in range(_ROUNDS):
@@ -78,7 +81,8 @@ def _unbent(seen: Floats, middle: tuple[float, float], half: float, bend: float)
 
 @dataclass(frozen=True, eq=False)
 class Flat:
-    """The frame seen straight from above, with ``MARGIN`` about it: ``light`` (rows, columns), 0 to 255, ``px`` pixels a mm."""
+    """The frame seen straight from above, with ``MARGIN`` around it: ``light`` (rows, columns), 0 to 255, ``px``
+    pixels a mm."""
 
     light: NDArray[np.float32]
     px: float
@@ -86,19 +90,20 @@ class Flat:
     height: float
 
     def cells(self, points: Floats) -> tuple[NDArray[np.float32], NDArray[np.float32]]:
-        """Column and row of points of the frame, mm."""
+        """Column and row of points of the frame (mm)."""
         column = (points[..., 0] + MARGIN) * self.px - 1 / 2
         row = (self.height + MARGIN - points[..., 1]) * self.px - 1 / 2
         return column.astype(np.float32), row.astype(np.float32)
 
 
 def finest(frame: tuple[float, float]) -> float:
-    """px a mm at which a frame is made flat."""
+    """The resolution at which a frame is flattened, pixels a mm."""
     return min(_FINEST, _MOST / (max(frame) + 2 * MARGIN))
 
 
 def flattened(photo: Pixels, view: View, frame: tuple[float, float], px: float) -> Pixels:
-    """The photograph, grey or in colors, as the frame is seen from straight above, ``MARGIN`` about it."""
+    """The photograph, gray or in color, transformed to the frame seen straight from above, with ``MARGIN`` around
+    it."""
     wide, high = frame
     columns, rows = round((wide + 2 * MARGIN) * px), round((high + 2 * MARGIN) * px)
     x = (np.arange(columns) + 1 / 2) / px - MARGIN
@@ -117,7 +122,7 @@ def flattened(photo: Pixels, view: View, frame: tuple[float, float], px: float) 
 
 
 def flat_of(photo: Pixels, view: View, frame: tuple[float, float]) -> Flat:
-    """How light it is; a photograph in colors counts as the eye sees it."""
+    """The brightness of the flattened photograph; colors are weighted as the eye sees them."""
     px = finest(frame)
     grey = photo if photo.ndim == 2 else cv2.cvtColor(photo, cv2.COLOR_RGB2GRAY)
     seen = flattened(np.asarray(grey, dtype=np.uint8), view, frame, px)

@@ -1,1 +1,1 @@
-"""The things that a quilter owns and plans with."""
+"""The tools and supplies that a quilter owns and plans with."""

@@ -1,7 +1,7 @@
-"""The gate: what must not be sewn together, because it can hurt her (A79).
+"""The safety gate: combinations that must not be sewn with, because they can hurt the quilter (A79).
 
-A ruler foot's sole stands higher than the plastic is thick only where both are made for one another. A thinner
-ruler slides under the foot. Where the foot's own manual names other thicknesses, they are typed at the foot.
+A ruler foot clears the plastic, and holds it back, only if both are made for each other; a thinner ruler slides
+under the foot. If the foot's own manual gives other thicknesses, they are entered with the foot.
 """
 
 from __future__ import annotations
@@ -14,19 +14,19 @@ from kenzet.core.numbers.measure import Length, in_words
 from kenzet.texts import tr
 
 THICK: dict[Shank, tuple[str, str]] = {"low": ("2.5 mm", "4.5 mm"), "high": ("5 mm", "7 mm")}
-"""The thicknesses that feet of a shank are usually made for: about 1/8 in, and about 1/4 in."""
+"""The ruler thicknesses that feet of each shank are usually made for: about 1/8 in, and about 1/4 in."""
 MANUAL = tr("Your foot's and your machine's manual have the last word.")
 
 
 def takes(foot: RulerFoot) -> tuple[Fraction, Fraction]:
-    """The least and the most thickness of a ruler for ``foot``, exact mm."""
+    """The least and the greatest thickness of a ruler for ``foot``, exact mm."""
     least, most = THICK[foot.shank]
     thin, thick = foot.thinnest or Length.parse(least), foot.thickest or Length.parse(most)
     return thin.mm, thick.mm
 
 
 def ruler_fault(foot: RulerFoot, ruler: Edged) -> str:
-    """Why ``ruler`` is not safe with ``foot``; empty where it is."""
+    """Why ``ruler`` is not safe with ``foot``; empty if it is."""
     least, most = takes(foot)
     unit = ruler.thickness.unit
     if ruler.thickness.mm < least:
@@ -49,7 +49,7 @@ def ruler_fault(foot: RulerFoot, ruler: Edged) -> str:
 
 
 def foot_fault(machine: Machine, foot: RulerFoot) -> str:
-    """Why ``foot`` must not be put on ``machine``; empty where it may."""
+    """Why ``foot`` must not be mounted on ``machine``; empty if it may."""
     if foot.shank == machine.shank:
         return ""
     return tr(

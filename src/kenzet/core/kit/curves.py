@@ -1,8 +1,9 @@
-"""Which of her curved edges sews a curve: ranked by how far each strays.
+"""Which curved edge sews a curve, ranked by how far each deviates.
 
-Glossary: the *stray* is how far the middle of the sewn line lies from where it should, the needle passing through
-both ends (positive: it bulges further out). Shifted a little outwards or inwards, a ruler strays half of that
-anywhere; that half decides. The gap is what counts: a radius read off chord and rise is touchy, the line is not.
+Glossary: the *stray* is the distance of the middle of the sewn line from the planned one when the needle passes
+through both ends (positive: it bulges farther out). If the ruler is shifted a little, the deviation is at most
+half of that anywhere; this half decides. Radii are not compared: a radius computed from chord and rise is very
+sensitive to errors, the line is not.
 """
 
 from __future__ import annotations
@@ -20,12 +21,13 @@ Verdict = Literal["fits", "can be nudged", "will not do"]
 FITS = INCH / 64  # of the shifted stray
 NUDGED = INCH / 16
 SLID = INCH / 20
-"""How much a repeat may differ from her template's: hands slide it along by that at every repeat."""
+"""How much a repeat may differ from the template's: hands can move the template along by this much at every
+repeat."""
 ORDER: tuple[Verdict, ...] = ("fits", "can be nudged", "will not do")
 
 
 def radius_of(chord: float, rise: float) -> float:
-    """F24.
+    """F24: the radius of an arc from its chord and rise.
 
     >>> round(radius_of(8, 1.25), 3)
     7.025
@@ -34,7 +36,7 @@ def radius_of(chord: float, rise: float) -> float:
 
 
 def rise_of(radius: float, chord: float) -> float:
-    """F24 the other way, in the form that loses no digits; nan where the circle is narrower than the chord.
+    """F24 solved for the rise, in a form that loses no digits; nan if the circle is narrower than the chord.
 
     >>> round(rise_of(7, 8), 3), round(rise_of(7, 8) - 1.25, 3)
     (1.255, 0.005)
@@ -45,7 +47,8 @@ def rise_of(radius: float, chord: float) -> float:
 
 @dataclass(frozen=True, slots=True)
 class TemplateFit:
-    """Ruler ``ruler`` (its key) for a wave or a zigzag: what its repeat and its height are too much (mm)."""
+    """Ruler ``ruler`` (its key) for a wave or a zigzag: how much too long its repeat and too high its shape is
+    (mm)."""
 
     ruler: str
     edge: WaveEdge | ZigzagEdge
@@ -56,8 +59,10 @@ class TemplateFit:
 
 
 def templates(kit: Kit, wanted: WaveEdge | ZigzagEdge) -> list[TemplateFit]:
-    """Her templates of the shape ``wanted``, the best first. Over its length repeats that differ add up, unless they differ by so
-    little that she slides the template at every repeat.
+    """The templates of the shape ``wanted``, the best first.
+
+    Differences between repeats add up over the template's length, unless they are small enough to move the
+    template at every repeat.
     """
     found = []
     for key, edge in kit.edges:
@@ -82,7 +87,8 @@ def _shape(edge: WaveEdge | ZigzagEdge) -> tuple[float, float]:
 
 @dataclass(frozen=True, slots=True)
 class CurveFit:
-    """An edge of ruler ``ruler`` (its key) for a curve: the radius it sews, its stray (mm), how often it is laid along."""
+    """An edge of ruler ``ruler`` (its key) for a curve: the radius it sews, its stray (mm), and how many times it
+    is placed."""
 
     ruler: str
     edge: ArcEdge
@@ -93,16 +99,18 @@ class CurveFit:
 
 
 def ranked(kit: Kit, radius: float, angle: float) -> list[CurveFit]:
-    """Her curved edges for an arc of ``radius`` mm over ``angle`` radians, the best first; edges that the foot
-    cannot follow are left out. Best is the verdict, then the fewest placements, then the least stray.
+    """Curved edges for an arc of ``radius`` mm over ``angle`` radians, the best first.
+
+    Edges that the foot cannot follow are left out. Sorted by verdict, then by the number of placements, then by
+    stray.
     """
     angle = abs(angle)
     chord = 2 * radius * math.sin(min(angle, math.pi) / 2)
     found = []
     for key, edge in kit.edges:
-        if not isinstance(edge, ArcEdge) or edge.sewn(float(kit.reach)) <= 0:
+        if not isinstance(edge, ArcEdge) or edge.sewn(float(kit.foot_offset)) <= 0:
             continue
-        sewn = edge.sewn(float(kit.reach))
+        sewn = edge.sewn(float(kit.foot_offset))
         stray = rise_of(sewn, chord) - rise_of(radius, chord) if angle < math.pi else 2 * (sewn - radius)
         if math.isnan(stray):
             stray = chord / 2 - rise_of(radius, chord)  # even a half circle of it ends short of the chord

@@ -1,7 +1,7 @@
-"""The edges that a foot runs along: what laying knows of rulers and templates.
+"""The edges of rulers and templates that a foot can run along.
 
-Glossary: lengths are of the *plastic*, in mm; where the needle sews follows from the foot (F25: outside an
-outside edge the sewn radius is r larger, inside an inside edge r smaller).
+Glossary: lengths are of the *plastic*, in mm; the sewn line follows from the foot (F25: along an outside edge the
+sewn radius is larger by r, along an inside edge smaller by r).
 """
 
 from __future__ import annotations
@@ -14,8 +14,10 @@ from typing import Literal
 
 @dataclass(frozen=True, slots=True)
 class StraightEdge:
-    """``length`` mm along and ``width`` across; ``lines`` are the etched lines' distances from it (exact mm), the
-    edge itself (0) first. Lines square to it stand every ``across`` mm, slanted ones lean by ``angles`` degrees.
+    """``length`` mm along and ``width`` across; ``lines`` are the distances of the etched lines from the edge (exact
+    mm), the edge itself (0) first.
+
+    Perpendicular lines are ``across`` mm apart, slanted ones are at ``angles`` degrees.
     """
 
     length: Fraction
@@ -27,20 +29,21 @@ class StraightEdge:
 
 @dataclass(frozen=True, slots=True)
 class ArcEdge:
-    """``usable`` mm of an arc of ``radius`` mm, run along from ``side``: a hill outside, a hollow inside."""
+    """``usable`` mm of an arc of ``radius`` mm; ``side`` says whether the foot runs along its outside (a hill) or
+    its inside (a hollow)."""
 
     side: Literal["outside", "inside"]
     radius: float
     usable: float
 
     def sewn(self, foot: float) -> float:
-        """F25: the radius that the needle sews with a foot of ``foot`` mm; below 0 where the foot cannot go in."""
+        """F25: the radius sewn with a foot offset of ``foot`` mm; negative if the foot does not fit in."""
         return self.radius + foot if self.side == "outside" else self.radius - foot
 
 
 @dataclass(frozen=True, slots=True)
 class WaveEdge:
-    """A wave ``period`` long, ``depth`` from crest to trough, over ``length`` mm."""
+    """A wave with repeat ``period`` and ``depth`` from crest to trough, over ``length`` mm."""
 
     period: float
     depth: float
@@ -49,7 +52,7 @@ class WaveEdge:
 
 @dataclass(frozen=True, slots=True)
 class ZigzagEdge:
-    """Points ``pitch`` apart and ``rise`` high over ``length`` mm."""
+    """Points at distance ``pitch``, ``rise`` high, over ``length`` mm."""
 
     pitch: float
     rise: float
@@ -60,5 +63,5 @@ Edge = StraightEdge | ArcEdge | WaveEdge | ZigzagEdge
 
 
 def whole_circle(radius: float) -> float:
-    """Its length, mm."""
+    """The circumference of a circle, mm."""
     return math.tau * radius

@@ -1,4 +1,4 @@
-"""What a quilt is planned with: copies of things from her cupboard, so that a plan means the same for ever."""
+"""What a quilt is planned with: copies of the quilter's tools and supplies, so that a plan keeps its meaning."""
 
 from __future__ import annotations
 
@@ -23,11 +23,11 @@ SewWith = Literal["ruler foot", "walking foot"]
 
 
 class Kit(Frozen):
-    """The things a quilt is planned with, each under the key that it has in her cupboard.
+    """The items a quilt is planned with, each with its key among the quilter's tools and supplies.
 
-    ``tools`` are what she marks with; ``tolerance`` is how far a line may be out before she minds, ``spread`` how far hand and eye scatter (F36),
-    ``hand`` how much of a line is sewn before the hand on the ruler moves on, ``stitch`` how long a stitch is,
-    ``seen_from`` how far away the quilt is looked at. ``needle`` and ``tension`` are as she writes them, for the log.
+    ``tools`` are for marking. ``tolerance`` is the error of a line that the quilter accepts, ``spread`` the
+    scatter of hand and eye (F36), ``hand`` the length sewn before the hand on the ruler moves, ``stitch`` the
+    stitch length, ``seen_from`` the viewing distance. ``needle`` and ``tension`` are notes for the log.
     """
 
     machine: Machine = Machine()
@@ -63,9 +63,8 @@ class Kit(Frozen):
     tension: Annotated[str, Field(max_length=40), AfterValidator(plain_name)] = ""
 
     def step_in(self, unit: Unit) -> Fraction:
-        """To what figures that she lays off are rounded where she measures in ``unit``, exact mm: her marking step, or the half
-        millimetre or sixteenth of an inch of a tape measure where that step is set in the other unit.
-        """
+        """The step to which measured figures are rounded in ``unit``, exact mm: the marking step, or, if that is
+        in the other unit, half a millimetre or a sixteenth of an inch."""
         if self.marking_step.unit == unit:
             return self.marking_step.mm
         return Fraction(1, 2) if unit == "mm" else MM_PER["in"] / 16
@@ -81,14 +80,13 @@ class Kit(Frozen):
         return in_range(length, "0 in", "1 in", tr("The largest error of a line"))
 
     def changed(self, **values: Any) -> Kit:
-        """The kit with other ``values``; what was worked out of the old ones is not taken along."""
+        """The kit with other ``values``; no cached results are taken over."""
         mine = {name: getattr(self, name) for name in Kit.model_fields}
         return Kit(**{**mine, **values})
 
     def for_zone(self, ruler: str | None, sew_with: SewWith | None, begin_other: bool = False) -> Kit:
-        """The kit as it is used in a zone for which she has chosen a ruler, the other foot, or to begin on the other side: rulers
-        then lie on the needle's other side too.
-        """
+        """The kit for a zone with a chosen ruler, with the other foot, or with lines that begin on the other side.
+        In the last case rulers lie on the other side of the needle too."""
         values: dict[str, Any] = {}
         if begin_other:
             throat = "left" if self.machine.throat == "right" else "right"
@@ -115,17 +113,16 @@ class Kit(Frozen):
         return in_range(length, "12 in", "600 in", tr("The viewing distance"))
 
     @property
-    def reach(self) -> Fraction:
-        """r, exact mm: from the needle to the rim of the ruler foot on the side on which rulers lie, away from the
-        machine's body; a collar counted in (F46).
-        """
+    def foot_offset(self) -> Fraction:
+        """The foot's offset r, exact mm: from the needle to the rim of the ruler foot on the side where rulers
+        lie, away from the machine's body. A collar is included (F46)."""
         collar = self.foot.collar
         side: Literal["left", "right"] = "left" if self.machine.throat == "right" else "right"
         return self.foot.to_rim_at(side) + (collar.mm if collar else 0)
 
     @cached_property
     def usable(self) -> dict[str, Edged]:
-        """The rulers at hand that suit foot and machine."""
+        """The rulers at hand that are safe with foot and machine."""
         if foot_fault(self.machine, self.foot):
             return {}
         at_hand = {key: ruler for key, ruler in self.rulers.items() if ruler.state == "at hand"}
@@ -133,15 +130,15 @@ class Kit(Frozen):
 
     @cached_property
     def edges(self) -> tuple[tuple[str, Edge], ...]:
-        """Every edge of the usable rulers with its ruler's key."""
+        """Every edge of the usable rulers, with the key of its ruler."""
         return tuple((key, edge) for key, ruler in self.usable.items() for edge in ruler.edges)
 
     @cached_property
     def straight(self) -> tuple[tuple[str, StraightEdge], ...]:
-        """The straight ones among them."""
+        """The straight edges among them."""
         return tuple((key, edge) for key, edge in self.edges if isinstance(edge, StraightEdge))
 
     @cached_property
     def sums(self) -> dict[object, object]:
-        """What laying has computed with this kit already, by what was asked."""
+        """A cache of ruler placements computed with this kit, by question."""
         return {}

@@ -1,8 +1,8 @@
-"""A ruler as it lies on the cloth: its outline, its etched lines, where the needle runs beside one of its edges.
+"""A ruler as placed on the cloth: its outline, its etched lines, and the needle's line along one of its edges.
 
-Glossary: everything is in the ruler's own coordinates, mm. The *working edge* runs along x, its middle at 0; the
-plastic is above it (y > 0) and the needle below, as far as the foot's r. A *dead* stretch of the edge is one that
-the foot's rim cannot reach: it is too tight for the round foot.
+Glossary: all coordinates are the ruler's own, mm. The *working edge* runs along x with its middle at 0; the
+plastic is above it (y > 0) and the needle below, at the foot's offset. A *dead* stretch of the edge is too tight
+for the round foot to touch.
 """
 
 from __future__ import annotations
@@ -30,9 +30,12 @@ _TOUCH = 0.05  # mm
 
 @dataclass(frozen=True, eq=False)
 class Plastic:
-    """``needle`` is None where the foot cannot follow the edge at all. ``etched`` holds each line's exact distance
-    from the edge with its ends (x0, y0, x1, y1), the edge itself left out; ``others`` are those across and slanted. ``centre`` is how far behind the middle of an arc
-    its centre lies, negative before it; ``grips`` are places on the plastic near its ends.
+    """``needle`` is None if the foot cannot follow the edge at all. ``etched`` holds each line's exact distance from
+    the edge and its ends (x0, y0, x1, y1), without the edge itself; ``others`` are the perpendicular and slanted
+    lines.
+
+    ``centre`` is the distance of an arc's center behind its middle, negative if in front; ``grips`` are points on
+    the plastic near its ends.
     """
 
     rings: tuple[Floats, ...]
@@ -47,7 +50,7 @@ class Plastic:
 
 
 def plastic(edges: tuple[Edge, ...], number: int, foot: float) -> Plastic:
-    """Edge ``number`` of a ruler with ``edges``, sewn along with a foot of ``foot`` mm (F25, F29)."""
+    """Edge number ``number`` of a ruler with ``edges``, sewn along with a foot offset of ``foot`` mm (F25, F29)."""
     edge = edges[number]
     if isinstance(edge, StraightEdge):
         return _straight(edge, foot)
@@ -72,7 +75,7 @@ def _straight(edge: StraightEdge, foot: float) -> Plastic:
 
 
 def _others(edge: StraightEdge, half: float, wide: float) -> Iterable[tuple[float, ...]]:
-    """The lines square to the edge, counted from its middle, and the slanted ones through its middle."""
+    """The lines perpendicular to the edge, counted from its middle, and the slanted lines through its middle."""
     if edge.across:
         step = float(edge.across)
         for k in range(-math.floor(half / step), math.floor(half / step) + 1):
@@ -85,7 +88,7 @@ def _others(edge: StraightEdge, half: float, wide: float) -> Iterable[tuple[floa
 
 
 def _arc(edge: ArcEdge, arcs: list[ArcEdge], foot: float) -> Plastic:
-    """An outside edge bulges towards the needle, its centre in the plastic; an inside edge the other way."""
+    """An outside edge bulges towards the needle, with its center in the plastic; an inside edge the other way."""
     radius, outside = edge.radius, edge.side == "outside"
     turn = min(edge.usable / radius, math.tau)
     others = [abs(one.radius - radius) for one in arcs if one.side != edge.side]
@@ -113,7 +116,7 @@ def _arc(edge: ArcEdge, arcs: list[ArcEdge], foot: float) -> Plastic:
 
 
 def _on_arc(radius: float, turn: float, outside: bool, edge: float) -> tuple[Point, Point]:
-    """Near both ends of the arc in the middle of the plastic; left and right of a whole circle."""
+    """Points near both ends of the arc, in the middle of the plastic; for a whole circle at its left and right."""
     a = max(min(turn / 2 - _GRIP / radius, math.pi / 2), turn / 4)
     up = 1.0 if outside else -1.0
     x, y = radius * math.sin(a), up * (edge - radius * math.cos(a))
@@ -121,7 +124,7 @@ def _on_arc(radius: float, turn: float, outside: bool, edge: float) -> tuple[Poi
 
 
 def _bow(radius: float, turn: float, outside: bool, edge: float) -> Path:
-    """An arc about the centre of an edge of radius ``edge`` through the origin, from left to right."""
+    """An arc concentric with an edge of radius ``edge`` through the origin, from left to right."""
     up = 1.0 if outside else -1.0
     many = max(math.ceil(turn / (math.pi / 2) - ROUNDING), 1)
     bulge = up * math.tan(turn / many / 4)
@@ -130,7 +133,8 @@ def _bow(radius: float, turn: float, outside: bool, edge: float) -> Path:
 
 
 def _template(edge: WaveEdge | ZigzagEdge, foot: float) -> Plastic:
-    """Waves are drawn as cosines; the needle's line is parallel to the edge, so it keeps repeat and height (F29)."""
+    """Waves are drawn as cosines. The needle's line is parallel to the edge and has the same repeat and height
+    (F29)."""
     half = edge.length / 2
     if isinstance(edge, WaveEdge):
         high = edge.depth / 2
@@ -165,6 +169,6 @@ def _template(edge: WaveEdge | ZigzagEdge, foot: float) -> Plastic:
 
 
 def body_of(part: Plastic) -> Polygon:
-    """The plastic as an area; a second ring is a hole or, round an inside edge, what the hole is in."""
+    """The plastic as an area; a second ring is a hole or, around an inside edge, the outline that the hole is in."""
     rings = sorted((Polygon(ring) for ring in part.rings), key=lambda ring: -ring.area)
     return Polygon(rings[0].exterior, [ring.exterior for ring in rings[1:]])

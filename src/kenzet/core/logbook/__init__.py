@@ -1,1 +1,1 @@
-"""What was sewn, sitting by sitting and block by block, and what is left to finish."""
+"""The log: what was sewn, by sitting and by block, what it teaches, and what is left to finish."""

@@ -1,6 +1,8 @@
-"""A block measured with a tape instead of a photograph: from the first of some lines to the last, and its widest gap.
+"""A block measured with a tape instead of a photograph: the distance from the first of several lines to the last, and
+the widest gap.
 
-Every gap is out by the same share of what the whole is out (F36); how far that is sure hangs on how the tape is read, and on how her lines scatter.
+Every gap is assumed to be off by the same share of the total error (F36). The uncertainty comes from reading the
+tape and from the scatter of the lines.
 """
 
 from __future__ import annotations
@@ -23,15 +25,16 @@ from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.texts import tr
 
 READ = 0.8
-"""mm: how far what is read off a tape may be out, a thirty-second of an inch."""
+"""mm: the reading error of a tape, 1/32 in."""
 _LEAST, _MOST = 0.5, 2.0
-"""Of the planned distance: what lies beyond was counted or typed wrong."""
+"""Shares of the planned distance; a reading outside them is a miscount or a typing error."""
 FEWEST_LINES = 3
 
 
 @dataclass(frozen=True, slots=True)
 class TapeReading:
-    """Of ``lines`` lines of ``zone`` the distance from the first to the last is ``span`` mm; the widest gap is ``gap`` mm, where she measured it."""
+    """In ``zone``, the first and the last of ``lines`` lines are ``span`` mm apart; the widest gap is ``gap`` mm,
+    or None if not measured."""
 
     zone: str
     lines: int
@@ -41,9 +44,8 @@ class TapeReading:
 
 @dataclass(frozen=True, slots=True)
 class TapeFound:
-    """What it says: mm as ``planned`` from first to last, how much each gap is too wide (``each``; negative: too narrow), how far the last line is from its place
-    (``out``), and the widest gap as it was planned.
-    """
+    """The result of a reading: the distance ``planned`` from first to last, mm; ``each`` is the error of each gap
+    (negative: too narrow), ``out`` that of the last line, ``planned_gap`` the widest gap as planned."""
 
     reading: TapeReading
     spacing: float
@@ -53,13 +55,14 @@ class TapeFound:
 
     @property
     def out(self) -> float:
-        """mm from first to last, too wide where it is over 0."""
+        """The error of the distance from first to last, mm; positive if too wide."""
         return self.reading.span - self.planned
 
 
 @dataclass(frozen=True, slots=True)
 class LaidSpan:
-    """What a reading says of the foot: every one of ``gaps`` gaps came ``out`` mm farther than the sum says; when, at which ``side`` of the needle, and with which offset it was planned."""
+    """What a reading says about the foot: each of ``gaps`` gaps is ``out`` mm wider than computed; with the time,
+    the ``side`` of the needle and the offset of the ``foot`` in the plan."""
 
     out: float
     gaps: int
@@ -69,7 +72,8 @@ class LaidSpan:
 
 
 def tape_found(laid: QuiltLayout, place: str, reading: TapeReading, unit: Unit) -> TapeFound:
-    """Against the plan ``laid``; faults are told in ``unit``. Raises Unknown, and BadValue at the field that cannot be."""
+    """A reading compared with the plan ``laid``; errors name lengths in ``unit``. Raises Unknown, and BadValue at
+    the field that is impossible."""
     plan, drawing = _drawing(laid, reading.zone, place)
     if not FEWEST_LINES <= reading.lines <= max(drawing.lines, FEWEST_LINES):
         raise BadValue(
@@ -103,7 +107,8 @@ def tape_found(laid: QuiltLayout, place: str, reading: TapeReading, unit: Unit) 
 
 
 def laid_span(laid: QuiltLayout, place: str, found: TapeFound, when: float) -> LaidSpan | None:
-    """What it says of the foot; None where lines of the zone are not laid on one another with an etched line."""
+    """What a reading says about the foot; None if the zone's lines are not placed from each other with an etched
+    line."""
     plan, drawing = _drawing(laid, found.reading.zone, place)
     on = planned(plan, drawing, plan.telling_line(drawing))
     if on.on not in ("last", "line") or on.by != "etched line" or on.total is None:
@@ -114,7 +119,8 @@ def laid_span(laid: QuiltLayout, place: str, found: TapeFound, when: float) -> L
 
 
 def from_spans(spans: Sequence[LaidSpan], kit: Kit) -> tuple[float, float] | None:
-    """The foot's offset by all of them together, and its standard deviation, mm: each counts by how sure it is."""
+    """The foot's offset from all readings, and its standard deviation, mm; each reading is weighted by its
+    precision."""
     if not spans:
         return None
     weights = []
@@ -127,7 +133,7 @@ def from_spans(spans: Sequence[LaidSpan], kit: Kit) -> tuple[float, float] | Non
 
 
 def _even(drawing: Drawing) -> bool:
-    """Whether all its lines are one spacing apart, or its rings are."""
+    """Whether all lines, or all rings, are one spacing apart."""
     if (
         not drawing.fill.sewn
         or not drawing.fill.is_spaced

@@ -1,4 +1,4 @@
-"""How long marks stay, from those that she found gone by themselves: they were gone by then at the latest."""
+"""How long marks stay, learnt from marks found gone: they had faded by that time at the latest."""
 
 from __future__ import annotations
 
@@ -13,7 +13,8 @@ from kenzet.core.logbook.learn import Learnt
 
 @dataclass(frozen=True, slots=True)
 class MarksStay:
-    """Marks of the tool ``tool`` (its key in the kit) that were there for ``hours``: ``faded`` where she found them gone then, else they are still on; told ``when``, seconds since 1970."""
+    """Marks of ``tool`` (its key in the kit) that had been on for ``hours``: ``faded`` if they were found gone,
+    else still visible. ``when`` is in seconds since 1970."""
 
     tool: str
     hours: float
@@ -22,9 +23,8 @@ class MarksStay:
 
 
 def learnt_fading(seen: Sequence[MarksStay], kit: Kit) -> list[Learnt]:
-    """For each tool of the kit whose marks she found gone: the fewest hours after which that was, for what is not sewn by then is lost. They stayed at least as long as
-    marks of it, put on later or earlier, are still on by now.
-    """
+    """For each tool of the kit whose marks were found gone: the shortest time after which that happened, as lines
+    not sewn by then lose their marks. It is at least as long as any marks of the tool have been seen to last."""
     found = []
     for key in sorted({one.tool for one in seen if one.faded}):
         tool = kit.tools.get(key)

@@ -1,7 +1,7 @@
-"""How long what is left will take, place by place and in all, and what fits into the minutes that she has.
+"""How long the remaining sewing will take, by place and in total, and what fits into a given time.
 
-The time of a place is that of its way at her pace (F42), for the share of it that is not sewn. How far it may be out comes from her own sittings: what each
-took for what was sewn, beside what it should have taken.
+The time for a place is that of its route at the quilter's pace (F42), for the share not yet sewn. The uncertainty
+comes from earlier sittings: the time each took compared with the estimate.
 """
 
 from __future__ import annotations
@@ -15,18 +15,19 @@ from kenzet.core.logbook.sittings import Sitting
 from kenzet.core.route.needle import needle
 from kenzet.core.route.turns import all_pivots
 from kenzet.core.sewing.log import Sewn
-from kenzet.core.sewing.now import UnitWays
+from kenzet.core.sewing.now import PlaceRoutes
 from kenzet.core.top.quilt_layout import QuiltLayout
 
 _UNKNOWN = 0.25
-"""Of a time, before her own sittings say how far it may be out."""
+"""Relative uncertainty of a time before there are sittings to learn from."""
 _FEWEST = 3  # sittings
 _LEAST_S = 300.0  # a shorter sitting says nothing
 
 
 @dataclass(frozen=True, slots=True)
 class LeftThere:
-    """``seconds``, ``thread`` and ``length`` of lines, both mm, are left at visit ``number`` of the order, at ``place``; ``stops`` where its thread ends at its end."""
+    """``seconds`` of sewing, and ``thread`` and ``length`` of lines (mm), left at visit ``number`` of the route,
+    at ``place``; ``stops`` if the thread is cut at its end."""
 
     number: int
     place: str
@@ -38,15 +39,15 @@ class LeftThere:
 
 @dataclass(frozen=True, slots=True)
 class Range:
-    """Seconds, and within what they lie nine times of ten."""
+    """An estimate in seconds with its 90 % interval."""
 
     seconds: float
     low: float
     high: float
 
 
-def time_left(laid: QuiltLayout, ways: UnitWays, sewn: Sewn) -> list[LeftThere]:
-    """In the order of the way, without what is sewn."""
+def time_left(laid: QuiltLayout, ways: PlaceRoutes, sewn: Sewn) -> list[LeftThere]:
+    """What is left at each place, in the order of the route."""
     kit, stitching = laid.quilt.kit, laid.quilt.stitching
     visits = ways.route.visits
     found = []
@@ -67,7 +68,8 @@ def time_left(laid: QuiltLayout, ways: UnitWays, sewn: Sewn) -> list[LeftThere]:
 
 
 def spread_of(some: Sequence[Sitting], per_mm: float) -> tuple[float, float]:
-    """How many times as long as it should her sewing takes, nine times of ten between these two; ``per_mm`` are the seconds a mm of line should take, travelling counted in."""
+    """The 90 % interval of the ratio of actual to estimated time; ``per_mm`` is the estimate for a mm of line in
+    seconds, including travel."""
     known = [one for one in some if one.seconds >= _LEAST_S and one.length > 0]
     if len(known) < _FEWEST:
         return 1 - _UNKNOWN, 1 + _UNKNOWN
@@ -77,13 +79,14 @@ def spread_of(some: Sequence[Sitting], per_mm: float) -> tuple[float, float]:
 
 
 def in_all(left: Sequence[LeftThere], spread: tuple[float, float]) -> Range:
-    """Of some places together."""
+    """The total of several places."""
     seconds = sum(one.seconds for one in left)
     return Range(seconds, seconds * min(spread[0], 1.0), seconds * max(spread[1], 1.0))
 
 
 def fits(left: Sequence[LeftThere], seconds: float, spread: tuple[float, float]) -> list[LeftThere]:
-    """Whole places, in order from the next one on, that are surely done in so many seconds: as many as end with a thread, else as many as fit."""
+    """Whole places in sewing order that are very likely finished within ``seconds``: up to the last one that ends
+    with a thread cut, or else as many as fit."""
     slow = max(spread[1], 1.0)
     spent, found, ended = 0.0, 0, 0
     for k, one in enumerate(left, 1):

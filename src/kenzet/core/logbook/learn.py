@@ -1,7 +1,7 @@
-"""What is learnt from what was sewn: her foot's true offset, how far her lines scatter, her pace, her stitch, what a bobbin lasts for.
+"""What sewn work teaches: the foot's true offset, the scatter of lines, pace, stitch length, thread on a bobbin.
 
-Every estimate is robust (medians, Theil and Sen's slope), comes with an interval that holds nineteen times of twenty, and is weighed with the
-value in use as a prior: few lines move it little. Nothing is changed here; lengths are mm, times seconds.
+Every estimate is robust (medians, Theil-Sen slopes), has a 95 % interval and is combined with the value in use as
+a prior, so that a few lines change it little. Nothing is changed here; lengths are mm, times seconds.
 """
 
 from __future__ import annotations
@@ -50,7 +50,7 @@ Key = Literal[
 ]
 NINETEEN_OF_TWENTY = 1.96
 FEWEST = 6
-"""Lines or bobbins: from fewer nothing is learnt."""
+"""The least number of lines or bobbins to learn from."""
 _MOST_PAIRS = 400  # of the newest lines, for slopes
 _OFFSET_SD = 0.5  # mm: how far a measured offset of a foot may be out
 _PACE_SD = 0.35  # of a pace, as a share, before anything is known
@@ -63,8 +63,12 @@ _LONGEST_S = 240.0  # for one line: more was something else
 
 @dataclass(frozen=True, slots=True)
 class Learnt:
-    """``value`` is what it comes to, within ``low`` and ``high``; ``used`` is the value in use, NaN where there is none. From ``many`` lines (bobbins, swatches) between the times ``first`` and ``last``. An
-    offset is of the ``side`` of the needle on which the ruler lay, hours until marks fade of the tool with that key. Paces are mm a minute; what is told of a batting, but its thickness, is per cent.
+    """An estimate ``value`` with its interval from ``low`` to ``high``; ``used`` is the value in use, NaN if there is
+    none.
+
+    It comes from ``many`` lines (bobbins, swatches) seen between the times ``first`` and ``last``. ``side`` is the
+    side of the needle where the ruler was (for an offset), or the key of a marking tool (for hours until marks
+    fade). Paces are mm a minute; values of a batting other than its thickness are per cent.
     """
 
     key: Key
@@ -79,14 +83,14 @@ class Learnt:
 
     @property
     def differs(self) -> bool:
-        """Whether the value in use lies outside what it is surely within."""
+        """Whether the value in use lies outside the interval."""
         return not self.low <= self.used <= self.high
 
 
 @dataclass(frozen=True, slots=True)
 class LaidLine:
-    """A line that was laid on another one with an etched line: ``out`` mm farther from it than the sum says, when it was inspected, and with which ``side`` of the foot;
-    ``foot`` is the offset that its plan counted with."""
+    """A line placed from another one with an etched line: it is ``out`` mm farther from it than computed, seen at
+    time ``when`` with the ruler on ``side`` of the needle; ``foot`` is the offset in the plan."""
 
     out: float
     when: float
@@ -95,7 +99,8 @@ class LaidLine:
 
 
 def laid_lines(laid: QuiltLayout, findings: Sequence[Finding], when: float) -> list[LaidLine]:
-    """Of one measured block, against the plan that it was sewn by: every straight line that lies on a line that is seen too."""
+    """From one measured block and the plan it was sewn by: every straight line that was placed from a line that is
+    seen too."""
     seen: dict[tuple[str, int], list[Finding]] = {}
     for one in findings:
         if not one.unseen and len(one.side.path) == 2:
@@ -130,13 +135,13 @@ def _normal(side: Side) -> Floats:
 
 
 def _toward(reference: Side, side: Side) -> float:
-    """How far to the left of the reference a line lies, mm."""
+    """The distance of a line to the left of its reference, mm."""
     away: Floats = side.path.mean(axis=0) - reference.path.mean(axis=0)
     return float(away @ _normal(side))
 
 
 def _beside(side: Side, others: Iterable[Finding]) -> Finding | None:
-    """The nearest of the sides of another line that runs along this one."""
+    """The nearest side of another line that runs along this one."""
     along_it = [
         one for one in others if abs(float(_normal(one.side) @ _normal(side))) > math.cos(math.radians(2))
     ]
@@ -148,8 +153,10 @@ def _beside(side: Side, others: Iterable[Finding]) -> Finding | None:
 
 
 def learnt_offset(lines: Sequence[LaidLine], kit: Kit, spans: Sequence[LaidSpan] = ()) -> list[Learnt]:
-    """The foot's offset on every side on which rulers lay, and how far lines scatter about it (F14, F36): a foot that is δ wider makes every line that is laid on
-    the last one come δ too far. ``spans`` were measured with a tape.
+    """The foot's offset for each side on which rulers were, and the scatter of lines (F14, F36).
+
+    If the offset is greater than assumed by δ, every line placed from the last one comes out δ too far. ``spans``
+    were measured with a tape.
     """
     found = []
     for side in sorted({line.side for line in lines} | {span.side for span in spans}):
@@ -181,7 +188,7 @@ def learnt_offset(lines: Sequence[LaidLine], kit: Kit, spans: Sequence[LaidSpan]
 
 
 def weighed(prior: float, prior_sd: float, value: float, sd: float) -> tuple[float, float]:
-    """A prior and a measurement put together, each by its precision, and the standard deviation of that.
+    """A prior and a measurement combined by their precisions, and the standard deviation of the result.
 
     >>> weighed(10.0, 1.0, 12.0, 1.0)
     (11.0, 0.7071067811865476)
@@ -199,7 +206,7 @@ def _learnt(
 
 @dataclass(frozen=True, slots=True)
 class Timed:
-    """A line that was sewn: ``far`` mm of the needle's way in ``seconds``, laying the ruler and ``turns`` at the needle counted in."""
+    """A sewn line: ``far`` mm of stitching in ``seconds``, including placing the ruler and ``turns`` of the quilt."""
 
     technique: Technique
     far: float
@@ -210,13 +217,13 @@ class Timed:
 
 @dataclass(frozen=True, slots=True)
 class HowSewn:
-    """What a drawing is sewn with, and mm along its lines at which the quilt is turned, by the line's number."""
+    """The technique of a drawing, and by line number the places along it (mm) where the quilt is turned."""
 
     technique: Technique
     corners: Mapping[int, tuple[float, ...]] = field(default_factory=dict)
 
     def turns(self, sewn: Iterable[Stretch]) -> int:
-        """How often the quilt was turned within some stretches."""
+        """The number of turns within some stretches."""
         return sum(
             one.begins + LEAST < at < one.ends - LEAST
             for one in sewn
@@ -227,7 +234,8 @@ class HowSewn:
 def timed(
     events: Sequence[Event], how_of: Mapping[tuple[int, str], HowSewn], left_out: Collection[float]
 ) -> list[Timed]:
-    """Every line whose time is known: from the event before it on, without pauses. ``how_of`` is by plan and drawing; sittings that began at ``left_out`` do not count."""
+    """Every line whose time is known: from the event before it, without pauses. ``how_of`` is keyed by plan
+    revision and drawing; sittings that began at a time in ``left_out`` are ignored."""
     found = []
     ordered = sorted(events, key=lambda event: event.when)
     begun = ordered[0].when if ordered else 0.0
@@ -250,8 +258,10 @@ def timed(
 
 
 def learnt_pace(lines: Sequence[Timed], pace: Pace) -> list[Learnt]:
-    """mm a minute by technique, the seconds to lay a ruler and those for a turn: seconds = lay + mm / pace + turns × turn, by Theil and Sen's slope with Kendall's interval
-    over lines without a turn (over all where there are few of these), then over what is left, by the number of turns.
+    """Pace in mm a minute by technique, seconds to place a ruler and seconds for a turn.
+
+    The model is seconds = placing + mm / pace + turns × turn. The pace is a Theil-Sen slope with Kendall's
+    interval over lines without turns (over all lines if there are too few); the residuals give the other two.
     """
     found, lays, turns = [], list[tuple[float, float]](), list[tuple[float, float, list[float]]]()
     for technique in get_args(Technique):
@@ -287,7 +297,8 @@ def learnt_pace(lines: Sequence[Timed], pace: Pace) -> list[Learnt]:
 
 
 def _lay(seen: Sequence[tuple[float, float]], pace: Pace) -> list[Learnt]:
-    """The seconds to lay a ruler, from what is left of lines when the needle's time is taken off, and when that was."""
+    """The seconds to place a ruler, from the remainder after the needle's time is subtracted, and when that was
+    seen."""
     if len(seen) < FEWEST:
         return []
     rest = np.array([seconds for seconds, _ in seen])
@@ -297,7 +308,8 @@ def _lay(seen: Sequence[tuple[float, float]], pace: Pace) -> list[Learnt]:
 
 
 def _turn(seen: Sequence[tuple[float, float, list[float]]], pace: Pace) -> list[Learnt]:
-    """The seconds for a turn, from what every technique says with its standard deviation, and when that was."""
+    """The seconds for a turn, from the estimates of all techniques with their standard deviations, and when that
+    was seen."""
     value, sd = float(pace.turn), _TURN_SD
     for each, error, _ in seen:
         value, sd = weighed(value, sd, each, error)
@@ -306,7 +318,8 @@ def _turn(seen: Sequence[tuple[float, float, list[float]]], pace: Pace) -> list[
 
 
 def _slope(far: Floats, took: Floats) -> tuple[float | None, float]:
-    """The median of the slopes between all pairs, and its standard error by Kendall's ranks; None where lines are all as long."""
+    """The median slope over all pairs, and its standard error from Kendall's ranks; None if all lines have the
+    same length."""
     one, other = np.triu_indices(len(far), 1)
     apart = far[other] - far[one]
     use = np.abs(apart) > np.median(far) / _ALIKE
@@ -322,7 +335,7 @@ def _slope(far: Floats, took: Floats) -> tuple[float | None, float]:
 
 
 def learnt_stitch(events: Sequence[Event], kit: Kit) -> list[Learnt]:
-    """The length of a stitch, from machines that count."""
+    """The stitch length, from machines that count stitches."""
     counted = [event for event in events if event.stitches > 3 and event.far > 0]
     stitches = sum(event.stitches for event in counted)
     if stitches < _LEAST_STITCHES:

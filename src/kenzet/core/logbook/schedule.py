@@ -1,7 +1,8 @@
-"""When what is left gets sewn: session after session on the days that she has, in the order of the way.
+"""When the remaining work gets sewn: one session after another on the days available, in the order of the route.
 
-A session holds what fits into its minutes at her own pace, rests taken off; a place that is longer goes on in the next. Nothing is begun for
-the last few minutes. The order is that of the route, so that the ditch comes before the fill where she sews it first.
+A session holds what fits into its minutes at the quilter's pace, without the rests; a place that takes longer
+continues in the next session. Nothing is begun in the last few minutes. The route's order is kept, so that the
+ditch comes before the fill if it is sewn first.
 """
 
 from __future__ import annotations
@@ -18,17 +19,18 @@ from kenzet.core.tolerances import EQUAL
 from kenzet.core.top.quilt_layout import QuiltLayout
 
 REST_MIN = 5.0
-"""How long a rest is."""
+"""Length of a rest, minutes."""
 _WARM_UP_MIN = 5.0  # on a scrap, where a session has freehand stitching
 _NOT_BEGUN_MIN = 5.0
 _LEAST_MIN = 1.0  # so much is sewn in the shortest session
 MOST = 200
-"""Sessions: a plan that takes more is told to take longer ones."""
+"""The greatest number of sessions; if more are needed, longer sessions are advised."""
 
 
 @dataclass(frozen=True, slots=True)
 class Piece:
-    """What is sewn of a place in a session: from the share ``begins`` to ``ends`` of what is left there, ``minutes``."""
+    """The part of a place that is sewn in a session: from share ``begins`` to ``ends`` of what is left there, in
+    ``minutes``."""
 
     place: str
     begins: float
@@ -38,8 +40,10 @@ class Piece:
 
 @dataclass(frozen=True, slots=True)
 class Session:
-    """On ``day``: the pieces, minutes at the needle and ``rests``; so many ``bobbins`` to wind before. ``warm_up``: begin with freehand stitching on a scrap. ``marks`` are zones whose
-    marks fade, to be marked within so many hours before it.
+    """A session on ``day``: its pieces, number of ``rests``, and ``bobbins`` to wind before.
+
+    ``warm_up``: begin with freehand stitching on a scrap. ``marks`` are zones with fading marks, each to be marked
+    within that many hours before the session.
     """
 
     day: date
@@ -51,7 +55,7 @@ class Session:
 
     @property
     def minutes(self) -> float:
-        """All of it, rests and warm-up too."""
+        """Total length, including rests and warm-up."""
         return (
             sum(piece.minutes for piece in self.pieces) + self.rests * REST_MIN + _WARM_UP_MIN * self.warm_up
         )
@@ -68,8 +72,12 @@ def schedule(
     freehand: Collection[str],
     fading: Mapping[str, Collection[tuple[str, int]]],
 ) -> list[Session]:
-    """``left`` in order, with seconds; ``days`` of the week (Monday 0) on which she sews ``minutes``, from ``begin`` on, with a rest after ``rest_every`` minutes. ``thread_per_minute`` mm
-    of top thread. ``freehand`` and ``fading`` (zone and hours that its marks stay) are by place. Empty ``days`` give none.
+    """The sessions for ``left``, in order.
+
+    ``days`` are the days of the week (Monday 0) with ``minutes`` of sewing each, from ``begin`` on, with a rest
+    after every ``rest_every`` minutes; ``thread_per_minute`` is mm of top thread. ``freehand`` places, and
+    ``fading`` marks (zone and the hours that its marks stay), are by place. Without ``days`` there are no
+    sessions.
     """
     found: list[Session] = []
     queue = [(one.place, 0.0, one.seconds / 60) for one in left]
@@ -83,7 +91,7 @@ def schedule(
 
 
 def _at_needle(minutes: int, rest_every: int) -> float:
-    """The most minutes of sewing that a session holds with the rests between them."""
+    """The most minutes of sewing in a session of ``minutes`` with its rests."""
     most = int(minutes // REST_MIN) + 1
     return max(min((rests + 1) * rest_every, minutes - rests * REST_MIN) for rests in range(most))
 
@@ -91,7 +99,8 @@ def _at_needle(minutes: int, rest_every: int) -> float:
 def _taken(
     queue: list[tuple[str, float, float]], room: float, freehand: Collection[str]
 ) -> tuple[list[Piece], list[tuple[str, float, float]]]:
-    """What of the queue (place, share done, minutes in all) goes into ``room`` minutes, and what is left of it."""
+    """The part of the queue (place, share done, total minutes) that goes into ``room`` minutes, and the rest of
+    the queue."""
     pieces: list[Piece] = []
     warm = False
     while queue:
@@ -131,7 +140,7 @@ def _session(
 
 
 def holds_all(sessions: Sequence[Session], left: Sequence[LeftThere]) -> bool:
-    """Whether they come to the end of what is left: not where it would take more than ``MOST``."""
+    """Whether the sessions finish everything that is left, which fails if more than ``MOST`` are needed."""
     if not left:
         return True
     last = sessions[-1].pieces[-1] if sessions else None
@@ -139,7 +148,8 @@ def holds_all(sessions: Sequence[Session], left: Sequence[LeftThere]) -> bool:
 
 
 def by_then(sessions: Sequence[Session], minutes: int, by: date) -> int:
-    """How long each session up to and on the day ``by`` would have to be for all to be done then, minutes; 0 where it is done in time, -1 where there is no session before."""
+    """The minutes that each session up to the day ``by`` would need for everything to be finished by then; 0 if it
+    is, -1 if there is no session before that day."""
     if not sessions or sessions[-1].day <= by:
         return 0
     before = sum(session.day <= by for session in sessions)
@@ -147,6 +157,6 @@ def by_then(sessions: Sequence[Session], minutes: int, by: date) -> int:
 
 
 def fading_marks(laid: QuiltLayout, zone: str) -> int:
-    """Hours that the marks of a zone stay, with the tool that it is marked with; 0 where they stay."""
+    """The hours that the marks of a zone stay with the tool chosen for it; 0 if they do not fade."""
     tool = laid.quilt.kit.tools.get(laid.zone(zone).mark_with or "")
     return tool.hours or 0 if isinstance(tool, Marker) else 0

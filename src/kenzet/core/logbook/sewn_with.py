@@ -1,4 +1,4 @@
-"""With what a drawing was sewn, as its plan said then: foot, rulers, etched lines, thread."""
+"""What a drawing was sewn with according to its plan at that time: foot, rulers, etched lines, thread."""
 
 from __future__ import annotations
 
@@ -19,9 +19,9 @@ from kenzet.core.top.quilt_layout import QuiltLayout
 
 @dataclass(frozen=True, eq=False)
 class SewnWith:
-    """``ways`` counts how lines are laid (``Placement.by``), ``etched`` which ruler's which line (exact mm; 0 the edge) they are laid with. ``corners`` are
-    where the quilt is turned at the needle: mm along each line that has some, by its number.
-    """
+    """``ways`` counts how lines are placed (``Placement.by``), ``etched`` which etched line of which ruler is used
+    (exact mm; 0 is the edge). ``corners`` are the places (mm) along each line, by number, where the quilt is
+    turned."""
 
     zone: str
     fill: Fill
@@ -32,7 +32,7 @@ class SewnWith:
 
     @property
     def technique(self) -> Technique:
-        """What most of its lines are sewn with."""
+        """The technique of most of its lines."""
         if self.ways["freehand"]:
             return "freehand"
         if self.kit.sew_with == "walking foot":
@@ -45,7 +45,8 @@ class SewnWith:
 
 
 def sewn_with(laid: QuiltLayout, word: str) -> SewnWith | None:
-    """Of the drawing that is called ``word`` at the machine, as ``laid`` plans it; None where that plan has no such drawing any more."""
+    """For the drawing named ``word`` at the machine, as planned in ``laid``; None if that plan has no such
+    drawing."""
     zone, layer, letters = word.split(".")
     plan = plan_zone(laid, zone) if zone in laid.quilt.zones else None
     for drawing in plan.drawings if plan else ():

@@ -1,7 +1,8 @@
-"""The events of a quilt as sittings: when she sewed, what, how long, and what went wrong where.
+"""The events of a quilt grouped into sittings: when, what and how long was sewn, and what went wrong where.
 
-Glossary: a *sitting* is sewing without a break of more than ``BREAK_S``; a *rest* is a shorter pause in it. Times are seconds since 1970,
-lengths mm. Time counts for what was done at its end: from one event to the next, pauses left out.
+Glossary: a *sitting* is sewing without a break of more than ``BREAK_S``; a *rest* is a shorter pause in it. Times
+are seconds since 1970, lengths mm. The time between two events counts for what the second one reports, without
+pauses.
 """
 
 from __future__ import annotations
@@ -21,7 +22,7 @@ MishapKind = Literal["broke", "unpicked", "skipped"]
 
 @dataclass(frozen=True, slots=True)
 class Mishap:
-    """Something that went wrong, or was left: where in the quilt, in which line of which drawing."""
+    """Something that went wrong or was skipped: where in the quilt, in which line of which drawing."""
 
     kind: MishapKind
     when: float
@@ -33,9 +34,9 @@ class Mishap:
 
 @dataclass
 class There:
-    """What was sewn of one drawing at one place: so many ``lines`` begun, ``length`` mm new, of that ``freehand``; ``unpicked`` mm; ``seconds`` at the needle;
-    ``threads`` begun. ``plan`` is the revision of the plan that it was sewn by, 0 where that is not known.
-    """
+    """What was sewn of one drawing at one place: the ``lines`` begun, ``length`` mm of new stitching, ``freehand``
+    mm of that, ``unpicked`` mm; ``seconds`` at the needle; ``threads`` begun. ``plan`` is the revision it was
+    sewn by, 0 if unknown."""
 
     place: str
     drawing: str
@@ -54,13 +55,13 @@ class There:
 
     @property
     def zone(self) -> str:
-        """Its key."""
+        """The key of its zone."""
         return zone_of(self.drawing)
 
 
 @dataclass(frozen=True, eq=False)
 class Sitting:
-    """From ``begun`` to ``ended``, ``seconds`` of it at the needle; ``rests`` begin and end."""
+    """From ``begun`` to ``ended``, of which ``seconds`` at the needle; ``rests`` have a beginning and an end."""
 
     begun: float
     ended: float
@@ -73,17 +74,17 @@ class Sitting:
 
     @property
     def length(self) -> float:
-        """mm sewn."""
+        """Stitching, mm."""
         return sum(one.length for one in self.there)
 
 
 def zone_of(drawing: str) -> str:
-    """The key of the zone that a drawing's word begins with."""
+    """The key of the zone with which a drawing's word begins."""
     return drawing.split(".", 1)[0]
 
 
 def sittings(events: Sequence[Event]) -> list[Sitting]:
-    """Of all events that were not undone, in order of time. O(events)."""
+    """The sittings of all events that were not undone, in order of time. O(events)."""
     ordered = sorted(events, key=lambda event: event.when)
     found: list[Sitting] = []
     covered: dict[str, Covered] = {}
@@ -127,7 +128,7 @@ def _sitting(events: Sequence[Event], covered: dict[str, Covered]) -> Sitting:
 
 
 def _kept(event: Event, mine: There, covered: Covered) -> Iterable[Mishap]:
-    """Counts an event, and gives what went wrong with it."""
+    """Counts an event, and yields what went wrong with it."""
     new = sum(covered.add(one) for one in event.sewn)
     mine.length += new
     mine.freehand += new if event.freehand else 0.0
@@ -147,7 +148,7 @@ def _kept(event: Event, mine: There, covered: Covered) -> Iterable[Mishap]:
 
 
 def merged(some: Iterable[There], by: Literal["place", "zone"]) -> dict[str, There]:
-    """Put together over sittings: by place, or by zone."""
+    """Entries of several sittings combined by place, or by zone."""
     found: dict[str, There] = {}
     for one in some:
         key = one.place if by == "place" else one.zone
@@ -171,16 +172,15 @@ def merged(some: Iterable[There], by: Literal["place", "zone"]) -> dict[str, The
 
 @dataclass(frozen=True, slots=True)
 class ThreadEnds:
-    """So many ends of threads to finish at a place, and where in the quilt they are."""
+    """The thread ends to finish at a place, and where in the quilt they are."""
 
     place: str
     at: tuple[Point, ...]
 
 
 def thread_ends(events: Sequence[Event]) -> list[ThreadEnds]:
-    """Where every thread began and ended, the one that is in the needle now counted as begun alone: on top and on the back, so each spot has two
-    tails.
-    """
+    """Where every thread began and ended; a thread still in the needle has only its beginning. Each spot has two
+    tails, one on top and one on the back."""
     found: dict[str, list[Point]] = {}
 
     def spot(event: Event) -> None:

@@ -1,4 +1,4 @@
-"""How far every place of a quilt is: planned, marked, begun, anchored, filled, finished, inspected."""
+"""The stage of every place of a quilt: planned, marked, begun, anchored, filled, finished, inspected."""
 
 from __future__ import annotations
 
@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Literal, get_args
 
 from kenzet.core.sewing.log import Sewn
-from kenzet.core.sewing.now import UnitWays
+from kenzet.core.sewing.now import PlaceRoutes
 
 Stage = Literal["planned", "marked", "begun", "anchored", "filled", "finished", "inspected"]
 STAGES: tuple[Stage, ...] = get_args(Stage)
@@ -15,7 +15,8 @@ STAGES: tuple[Stage, ...] = get_args(Stage)
 
 @dataclass(frozen=True, slots=True)
 class PlaceStatus:
-    """Of ``whole`` mm planned at a place ``left`` mm are not sewn; ``ditch`` is what of those lies in the ditch. ``part`` is what lies there."""
+    """Of ``whole`` mm planned at a place, ``left`` mm are not sewn, ``ditch`` of them in the ditch. ``part`` is
+    the key of the part there."""
 
     place: str
     part: str
@@ -26,15 +27,17 @@ class PlaceStatus:
 
     @property
     def share(self) -> float:
-        """How much is sewn, by length, 0 to 1."""
+        """The share that is sewn, by length, 0 to 1."""
         return 1 - self.left / self.whole if self.whole else 1.0
 
 
 def status(
-    ways: UnitWays, sewn: Sewn, marked_zones: Collection[str], inspected: Collection[str]
+    ways: PlaceRoutes, sewn: Sewn, marked_zones: Collection[str], inspected: Collection[str]
 ) -> list[PlaceStatus]:
-    """Of every place in the order of the way. ``marked_zones`` are keys of zones whose marks are on, ``inspected`` places that were looked at. *Anchored*: all of the ditch is
-    sewn and more is planned; *filled*: all but the ditch.
+    """The status of every place in the order of the route.
+
+    ``marked_zones`` are keys of zones whose marks are on, ``inspected`` the places that were inspected.
+    *Anchored*: all of the ditch is sewn and more is planned; *filled*: everything but the ditch is sewn.
     """
     found = []
     for place, visits in ways.at.items():
@@ -75,6 +78,6 @@ def _stage(
 
 
 def share_of(places: Collection[PlaceStatus]) -> float:
-    """Of the whole quilt, by length, 0 to 1."""
+    """The share of the whole quilt that is sewn, by length, 0 to 1."""
     whole = sum(one.whole for one in places)
     return 1 - sum(one.left for one in places) / whole if whole else 0.0

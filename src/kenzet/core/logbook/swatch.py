@@ -1,8 +1,9 @@
-"""Swatches: pieces that she has quilted to see how a fill comes out on a batting, and what she found.
+"""Swatches: quilted samples that show how a fill turns out on a batting, and what was observed.
 
-Glossary: a *swatch* is the zone of a quilt as it was planned when the swatch was put into the book: it stays so whatever becomes of the
-quilt. What was *found* is hers to say, and to change. Its *bulge* is how high a sheet would stand in it under even pressure, divided
-by that pressure: mm². It depends on the drawing alone, so that the height of the cloth is the smaller of the loft and pressure × bulge.
+Glossary: a *swatch* is a zone of a quilt as planned when the swatch was added to the book; later changes of the
+quilt do not affect it. What was *found* is entered by the quilter and can be changed. Its *bulge* is the height of
+a sheet in it under even pressure, divided by that pressure: mm². It depends only on the drawing, so that the
+height of the cloth is the smaller of the loft and pressure × bulge.
 """
 
 from __future__ import annotations
@@ -40,7 +41,7 @@ _FINEST = INCH / 20
 _LONGER = 800  # pixels of the longer side, at most
 _ACROSS = 24  # pixels of the widest gap, where there is room
 _MOST_GROWN = 1.05  # cloth may be pulled a little longer than it was, not more
-Way = Annotated[tuple[float, ...], Field(min_length=4, max_length=40_000)]
+FlatLine = Annotated[tuple[float, ...], Field(min_length=4, max_length=40_000)]
 """A polyline as x, y, x, y, … in mm."""
 PhotoId = Annotated[str, Field(pattern=r"^[a-z0-9]{12}$")]
 Felt = Literal["", "loose", "soft", "firm", "stiff"]
@@ -48,9 +49,11 @@ FELT: tuple[Felt, ...] = ("loose", "soft", "firm", "stiff")
 
 
 class Swatch(Frozen):
-    """As it was sewn: the ``fill`` of a zone of the quilt called ``quilt``, for which ``use``, on which ``batting``, with which thread,
-    stitch, needle and tension. ``rings`` are its outline, ``lines`` what is sewn, both mm, y up; ``density`` is mm by mm², ``gap`` the widest gap, mm, and
-    ``bulge`` mm². ``fabric`` is the color of its cloth.
+    """A sample as sewn: the ``fill`` of a zone of the quilt named ``quilt``, its ``use`` and ``batting``, thread,
+    stitch, needle and tension.
+
+    ``rings`` are its outline and ``lines`` its stitching, mm, y up; ``density`` is mm for each mm², ``gap`` the
+    widest gap, mm, ``bulge`` mm². ``fabric`` is the color of its cloth.
     """
 
     quilt: Name
@@ -64,17 +67,17 @@ class Swatch(Frozen):
     needle: str = Field("", max_length=40)
     tension: str = Field("", max_length=40)
     fabric: str = Field(pattern=r"^#[0-9a-fA-F]{6}$")
-    rings: Annotated[tuple[Way, ...], Field(min_length=1, max_length=400)]
-    lines: Annotated[tuple[Way, ...], Field(max_length=_MOST_LINES)]
+    rings: Annotated[tuple[FlatLine, ...], Field(min_length=1, max_length=400)]
+    lines: Annotated[tuple[FlatLine, ...], Field(max_length=_MOST_LINES)]
     density: float = Field(ge=0, le=10)
     gap: float = Field(ge=0, le=10_000)
     bulge: float = Field(ge=0, le=1e8)
 
 
 class SwatchFound(Frozen):
-    """What she found of a swatch: a name, how it feels, how ``high`` the cloth stands in the middle of its widest gap, what a side
-    measured before quilting, quilted (``before`` the wash) and after the wash, whether she would sew it again, notes and photographs.
-    """
+    """What was observed of a swatch: a name, how it feels, how ``high`` the cloth stands in the middle of its
+    widest gap, the length of a side when ``pieced``, quilted (``before`` the wash) and ``after`` the wash,
+    whether to sew it ``again``, notes and photographs."""
 
     name: Name
     felt: Felt = asked(
@@ -119,12 +122,12 @@ class SwatchFound(Frozen):
 
     @property
     def took_up(self) -> float | None:
-        """Per cent that a side lost by being quilted; None where that is not known."""
+        """Per cent of a side taken up by quilting; None if unknown."""
         return _lost(self.pieced, self.before)
 
     @property
     def shrunk(self) -> float | None:
-        """Per cent that a side lost in the wash; None where that is not known."""
+        """Per cent of a side lost in the wash; None if unknown."""
         return _lost(self.before, self.after) if self.washed == "yes" else None
 
 
@@ -135,14 +138,14 @@ def _lost(earlier: Length | None, later: Length | None) -> float | None:
 
 
 class KeptSwatch(Frozen):
-    """A swatch with what was found."""
+    """A swatch with what was observed."""
 
     swatch: Swatch
     found: SwatchFound
 
 
 class SwatchBook(Frozen):
-    """Swatches as they are carried from one Kenzet to another."""
+    """A file of swatches, to carry them from one Kenzet to another."""
 
     format: Literal["kenzet.swatches"] = "kenzet.swatches"
     version: Literal[1] = 1
@@ -157,7 +160,8 @@ def _at(field: str, length: Length, least: str, most: str, what: str) -> None:
 
 
 def swatch_of(laid: QuiltLayout, zone: str, place: str = "") -> Swatch:
-    """A zone of a quilt where it lies at ``place``, or where it lies most often. Raises Unknown, and BadValue where nothing is sewn in it."""
+    """A zone of a quilt as drawn at ``place``, or as drawn at most of its places. Raises Unknown, and BadValue if
+    nothing is sewn in it."""
     quilt = laid.quilt
     named = zone_of(quilt, zone)
     plan = plan_zone(laid, zone)
@@ -188,7 +192,7 @@ def _flat(way: Floats) -> tuple[float, ...]:
 
 
 def _fabric(quilt: Quilt, drawing: Drawing) -> str:
-    """The color of the fabric of which most lies in the drawing."""
+    """The color of the fabric that covers most of the drawing."""
     areas: dict[str, float] = {}
     for patch in drawing.shape.part.patches.values():
         inside = patch.area.intersection(drawing.region.area).area
@@ -198,16 +202,15 @@ def _fabric(quilt: Quilt, drawing: Drawing) -> str:
     return found.colour if found else PLAIN
 
 
-def ways(flat: tuple[Way, ...]) -> list[Floats]:
+def polylines(flat: tuple[FlatLine, ...]) -> list[Floats]:
     """Polylines as arrays, (n, 2) mm each."""
     return [np.asarray(one, dtype=float).reshape(-1, 2) for one in flat]
 
 
 @dataclass(frozen=True)
 class Spread:
-    """A swatch on a raster of pixels ``wide`` mm: where its ``cloth`` is, where it is ``sewn``, and where it is ``held``: by stitches, along its outline
-    and beyond. Row 0 is its upper edge; two pixels lie around it.
-    """
+    """A swatch on a raster of pixels ``wide`` mm: where its ``cloth`` is, where it is ``sewn``, and where it is
+    ``held`` down: by stitches, along its outline and outside. Row 0 is at the top; the margin is two pixels."""
 
     cloth: Mask
     sewn: Mask
@@ -216,7 +219,7 @@ class Spread:
 
 
 def spread_out(rings: list[Floats], lines: list[Floats], wanted: float) -> Spread:
-    """Pixels are ``wanted`` mm wide where there is room."""
+    """The raster of a swatch, with pixels ``wanted`` mm wide if it does not get too large."""
     every = np.concatenate(rings)
     (left, low), (right, high) = every.min(axis=0), every.max(axis=0)
     wide = max(wanted, max(right - left, high - low) / _LONGER)
@@ -251,11 +254,11 @@ def _bulge(rings: list[Floats], lines: list[Floats], gap: float) -> float:
 
 
 def height(swatch: Swatch, batting: Batting) -> float:
-    """mm that the cloth of a swatch stands in its widest gap, by the model of the relief (see ``relief.heights``)."""
+    """The height of a swatch's cloth in its widest gap, mm, by the model of the relief (see ``relief.heights``)."""
     loft = float(batting.thickness.mm)
     return min(loft, pressure(batting) * swatch.bulge)
 
 
 def pressure(batting: Batting) -> float:
-    """1/mm: what lifts the cloth, such that a channel an inch wide rises to the batting's share of its loft."""
+    """What lifts the cloth, 1/mm: such that a channel one inch wide rises to the batting's ``rise``."""
     return max(8 * batting.rise / 100 * float(batting.thickness.mm) / CHANNEL**2, DIVISOR)

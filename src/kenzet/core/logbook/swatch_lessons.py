@@ -1,7 +1,8 @@
-"""What swatches teach of a batting: how thick it stands, how high it rises, how firm it feels, what it loses in the wash.
+"""What swatches teach about a batting: its thickness, its rise, how firm it feels, what it loses in the wash.
 
-Heights and shrinkage are weighed with the value in use as a prior, as in ``learn``. How firm it feels is told in words: every word holds
-for a range of factors on the density (F13), and the factor in use is moved no farther than the most words ask for.
+Heights and shrinkage are combined with the value in use as a prior, as in ``learn``. Firmness is reported in
+words: each word fits a range of factors on the density (F13), and the factor in use moves no farther than most of
+the words require.
 """
 
 from __future__ import annotations
@@ -23,7 +24,7 @@ from kenzet.core.relief.heights import CHANNEL
 from kenzet.core.tolerances import DIVISOR
 
 _READ = 0.4
-"""mm: how far a height that is read off a ruler may be out, a mark of a sixty-fourth of an inch."""
+"""mm: the reading error of a height, 1/64 in."""
 _THICKNESS_SD = 0.4  # of the thickness in use, as a share
 _RISE_SD = 25.0  # per cent of the thickness
 _SHRINK_SD = 2.0  # per cent, where a label tells it
@@ -35,7 +36,7 @@ _WITHIN = 1.02  # a word that holds from a factor on surely holds so much farthe
 
 @dataclass(frozen=True, slots=True)
 class DatedSwatch:
-    """A swatch, what was found of it, and when it was put into the book, seconds since 1970."""
+    """A swatch, what was observed, and when it was added to the book, seconds since 1970."""
 
     swatch: Swatch
     found: SwatchFound
@@ -43,7 +44,7 @@ class DatedSwatch:
 
 
 def on_batting(kept: Sequence[DatedSwatch], kit: Kit) -> list[DatedSwatch]:
-    """Those on the batting of the kit: the same thing of the cupboard, or one of the same name."""
+    """The swatches on the kit's batting: with the same key, or the same name."""
 
     def same(swatch: Swatch) -> bool:
         if swatch.batting_key and kit.batting_key:
@@ -54,20 +55,20 @@ def on_batting(kept: Sequence[DatedSwatch], kit: Kit) -> list[DatedSwatch]:
 
 
 def learnt_batting(kept: Sequence[DatedSwatch], kit: Kit) -> list[Learnt]:
-    """Of the kit's batting: its thickness, mm; its rise, its firmness, what it shrinks in the wash and what quilting takes up, per cent."""
+    """For the kit's batting: its thickness, mm; its rise, firmness, shrinkage and take-up, per cent."""
     mine, batting = on_batting(kept, kit), kit.batting
     return [*_heights(mine, batting), *_firmness(mine, batting), *_shrinks(mine, batting)]
 
 
 @dataclass(frozen=True, slots=True)
 class ShrinkageByDensity:
-    """What washed swatches lost, per cent of a side, by how densely they are quilted, mm by mm², the loosest first."""
+    """The shrinkage of washed swatches, per cent of a side, by density (mm for each mm²), ascending."""
 
     densities: tuple[float, ...]
     lost: tuple[float, ...]
 
     def at(self, density: float) -> float:
-        """Per cent at a density: between two swatches by their distance from it, beyond the last one as that one.
+        """The shrinkage at a density: interpolated linearly, constant beyond the first and the last swatch.
 
         >>> ShrinkageByDensity((1.0, 3.0), (2.0, 4.0)).at(1.5), ShrinkageByDensity((1.0, 3.0), (2.0, 4.0)).at(9.0)
         (2.5, 4.0)
@@ -76,7 +77,8 @@ class ShrinkageByDensity:
 
 
 def shrinkage_by_density(kept: Sequence[DatedSwatch], kit: Kit) -> ShrinkageByDensity | None:
-    """From swatches on the batting of the kit; None where no two of them are ``_APART`` times as dense as one another. Swatches that are equally dense count by their mean."""
+    """From swatches on the kit's batting; None unless two of them differ in density by a factor of ``_APART``.
+    Swatches of equal density are averaged."""
     told: dict[float, list[tuple[float, float]]] = {}
     for one in on_batting(kept, kit):
         if one.found.shrunk is not None:
@@ -89,7 +91,7 @@ def shrinkage_by_density(kept: Sequence[DatedSwatch], kit: Kit) -> ShrinkageByDe
 
 
 def _heights(kept: Sequence[DatedSwatch], batting: Batting) -> list[Learnt]:
-    """What rises as high as the loft lets it tells the thickness; what lies lower tells the rise."""
+    """Cloth that rises as high as the loft allows gives the thickness; lower cloth gives the rise."""
     thick, push = float(batting.thickness.mm), pressure(batting)
     measured = [(one, float(one.found.high.mm)) for one in kept if one.found.high is not None]
     full = [(high, one.when) for one, high in measured if push * one.swatch.bulge >= thick]
@@ -110,7 +112,7 @@ def _heights(kept: Sequence[DatedSwatch], batting: Batting) -> list[Learnt]:
 
 
 def _from(key: Key, seen: Sequence[tuple[float, float]], used: float, prior: float, read: float) -> Learnt:
-    """The median of what was read, weighed with the value in use; ``read`` is how far one reading may be out."""
+    """The median of the readings, combined with the value in use; ``read`` is the error of one reading."""
     values = np.array([value for value, _ in seen])
     error = max(scatter_of(values), read) * (1.2533 if len(values) > 2 else 1.0) / math.sqrt(len(values))
     middle = float(np.median(values))
@@ -159,7 +161,7 @@ def _firmness(kept: Sequence[DatedSwatch], batting: Batting) -> list[Learnt]:
 
 
 def _factors(one: DatedSwatch) -> tuple[float, float]:
-    """Between which factors on its density a swatch feels as she said."""
+    """The range of factors on its density for which a swatch feels as reported."""
     usual = one.swatch.batting.model_copy(update={"firmness": 100})
     ends = (0.0, *(limit / one.swatch.density for limit in limits(one.swatch.use, usual)), math.inf)
     rank = FELT.index(one.found.felt)

@@ -1,1 +1,1 @@
-"""What is drawn on the quilt before it is sewn, and how it is measured off."""
+"""What is marked on the quilt before it is sewn, and how it is measured."""

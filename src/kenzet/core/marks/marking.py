@@ -1,8 +1,8 @@
-"""What to draw of a zone so that the rest places itself, what it costs, and what it leaves to the eye.
+"""What to mark of a zone so that the other lines can be placed from it, what that costs, and what is left to the eye.
 
-Glossary: an *anchor* is a line that is drawn although it could be laid on the one before, so that small errors do not
-add up (F36); a line *hangs in the air* where neither a mark nor a seam nor another line gives it its place. Lengths are
-mm; the paces are ours and stay so until the log knows hers.
+Glossary: an *anchor* is a line that is marked although it could be placed from the one before, so that small
+errors do not add up (F36). A line *hangs in the air* if no mark, seam or other line gives its place. Lengths are
+mm; the paces are our estimates.
 """
 
 from __future__ import annotations
@@ -42,15 +42,18 @@ _CORNER = 12.0  # degrees: less is a curve
 _MOST_SIDES = 40  # of a line: one with more is traced from its sheet
 _ONE_DOT = 0.05  # mm: ends nearer together than this are one dot
 BY_EYE: tuple[MarkMethod, ...] = ("nothing", "half", "fill signs")
-"""What leaves something to the eye on purpose."""
+"""The methods that leave something to the eye on purpose."""
 
 
 @dataclass(frozen=True, eq=False)
 class Marks:
-    """``lines`` are drawn, the numbers of ``drawing``; ``strokes`` what is drawn of them, polylines (n, 2). ``ticks``
-    counts those on the edges, ``dots`` are ends and pivots, for the lines ``dotted`` only those that nothing else shows, and a crest of
-    each of the ``middles``: lines of which only the middle line is drawn, for a template. ``signs`` name a texture. ``every`` is how many lines on
-    an anchor stands, 0 where none does.
+    """The marks of a drawing: ``lines`` are the numbers of marked lines, ``strokes`` what is drawn of them, polylines
+    (n, 2).
+
+    ``ticks`` counts those on the edges. ``dots`` are ends and pivots; for the lines ``dotted`` only those that
+    nothing else shows, and one crest of each of the ``middles``: lines of which only the center line is marked,
+    for a template. ``signs`` name a texture. ``every`` is the number of lines between anchors, 0 if there are
+    none.
     """
 
     method: MarkMethod
@@ -67,7 +70,7 @@ class Marks:
 
     @cached_property
     def strokes(self) -> tuple[Floats, ...]:
-        """What is drawn of the lines: a line with straight sides side by side."""
+        """What is drawn of the lines; a line with straight sides is drawn side by side."""
         if self.method == "half":
             lines = list(_in_half(self.drawing))
         else:
@@ -75,49 +78,49 @@ class Marks:
         return tuple(stroke for line in lines for stroke in sides_of(line) or [line])
 
     def drawn_of(self, line: int) -> list[Floats]:
-        """What is drawn of a line: all of it, or its middle line."""
+        """What is drawn of a line: all of it, or its center line."""
         return [one.ends for one in self.middles.get(line, ())] or [self.drawing.polylines[line]]
 
     @property
     def drawn(self) -> int:
-        """How many strokes."""
+        """The number of strokes."""
         return len(self.strokes)
 
     @property
     def pen(self) -> float:
-        """mm of lines to draw."""
+        """The total length of strokes, mm."""
         if self.method == "half" or self.middles:
             return float(sum(np.hypot(*np.diff(stroke, axis=0).T).sum() for stroke in self.strokes))
         return float(self.drawing.lengths[list(self.lines)].sum())
 
     @property
     def count(self) -> int:
-        """How many things are drawn."""
+        """The number of marks of all kinds."""
         return self.drawn + self.ticks + len(self.dots) + len(self.signs)
 
     @property
     def laid_down(self) -> int:
-        """How often a strip of tape or the stencil is laid."""
+        """How many times a strip of tape or the stencil is put down."""
         return (len(self.tape.placements) if self.tape else 0) + (
             self.stencil.placements if self.stencil else 0
         )
 
     @property
     def seconds(self) -> float:
-        """What drawing them takes."""
+        """The time to make the marks."""
         drawn = self.drawn * LAY_S + self.pen / PEN_MM_S
         drawn += sum(plan.seconds for plan in (self.tape, self.stencil) if plan)
         return drawn + self.ticks * TICK_S + len(self.dots) * DOT_S + len(self.signs) * SIGN_S
 
 
 def method_of(plan: ZonePlan, drawing: Drawing) -> MarkMethod:
-    """Hers, or the least that makes the rest place itself within her tolerance."""
+    """The chosen method, or the one with the fewest marks that places all lines within the tolerance."""
     best, *others = methods(plan, drawing)
     return plan.zone.marking if plan.zone.marking in others else best
 
 
 def methods(plan: ZonePlan, drawing: Drawing) -> tuple[MarkMethod, ...]:
-    """The ways that make sense for a drawing, the one that the app would choose first."""
+    """The methods that make sense for a drawing, the recommended one first."""
     if drawing.hints:
         return ("fill signs", "nothing")
     if not drawing.fill.sewn:  # a base that is only drawn
@@ -139,7 +142,7 @@ def methods(plan: ZonePlan, drawing: Drawing) -> tuple[MarkMethod, ...]:
 
 
 def anchors_every(plan: ZonePlan, drawing: Drawing) -> int:
-    """F36: how many lines on one has to be drawn; 0 where not even one stays within her tolerance."""
+    """F36: the number of lines after which one has to be marked; 0 if even one exceeds the tolerance."""
     kit = plan.kit
     gaps = {gap for family in drawing.straight for gap in family.gaps}
     gaps |= {trace.laid_on[1] for trace in drawing.traces if trace.laid_on and trace.laid_on[0] != "step"}
@@ -152,9 +155,8 @@ MARKS = Table[tuple[ZonePlan, int, MarkMethod], Marks]("marks by plan, drawing a
 
 
 def marks_of(plan: ZonePlan, drawing: Drawing, method: MarkMethod | None = None) -> Marks:
-    """What is drawn of ``drawing`` by ``method``, or by hers. What would hang in the air is drawn with it, but where she
-    has chosen to do something by eye.
-    """
+    """The marks of ``drawing`` by ``method``, or by the chosen method. Lines that would hang in the air are marked
+    too, unless they were chosen to be placed by eye."""
     chosen = method or method_of(plan, drawing)
     key = (plan, plan.number_of(drawing), chosen)
     return plan.memo.once(MARKS, key, lambda: _marks(plan, drawing, chosen))
@@ -193,7 +195,7 @@ def _marks(plan: ZonePlan, drawing: Drawing, chosen: MarkMethod) -> Marks:
 
 
 def _middles(plan: ZonePlan, drawing: Drawing, lines: Iterable[int]) -> dict[int, Sequence[MiddleLine]]:
-    """Of rows that one of her templates sews the middle lines, which are drawn in their stead."""
+    """For rows sewn with a template: the center lines that are marked instead."""
     template = plan.own_template(drawing)
     if template is None:
         return {}
@@ -202,7 +204,7 @@ def _middles(plan: ZonePlan, drawing: Drawing, lines: Iterable[int]) -> dict[int
 
 
 def _drawn(plan: ZonePlan, drawing: Drawing, method: MarkMethod) -> tuple[list[int], int]:
-    """The lines to draw, and every how many there is an anchor."""
+    """The lines to mark, and the number of lines between anchors."""
     if method in ("nothing", "ticks", "dots", "tape", "stencil"):
         return [], 0
     if method == "all lines":
@@ -219,7 +221,7 @@ def _drawn(plan: ZonePlan, drawing: Drawing, method: MarkMethod) -> tuple[list[i
 
 
 def drawn_too(plan: ZonePlan, drawing: Drawing, method: MarkMethod) -> list[int]:
-    """The lines that are drawn besides because she asked for them; none where all are marked in another way."""
+    """Lines that the quilter asked to mark in addition; none with a method that marks all lines."""
     if not plan.zone.drawn_too or method not in ("nothing", "first lines", "anchors") or not drawing.lines:
         return []
     part = drawing.shape.part
@@ -231,7 +233,8 @@ def drawn_too(plan: ZonePlan, drawing: Drawing, method: MarkMethod) -> list[int]
 
 
 def spot_on(drawing: Drawing, line: int) -> tuple[float, float]:
-    """A point on a line, not on another one, by which ``drawn_too`` knows it, in shares of the part's width and height."""
+    """A point on a line but on no other, by which ``drawn_too`` identifies it, as shares of the part's width and
+    height."""
     own, part = drawing.polylines[line], drawing.shape.part
     others = shapely.union_all(
         [shapely.linestrings(one) for k, one in enumerate(drawing.polylines) if k != line]
@@ -244,7 +247,7 @@ def spot_on(drawing: Drawing, line: int) -> tuple[float, float]:
 
 
 def _dots(drawing: Drawing) -> Iterable[Point]:
-    """Ends and pivots of every line, each once."""
+    """Ends and pivots of all lines, each point once."""
     corners = [_pivots(line) for line in drawing.polylines]
     yield from _each_once(np.concatenate(corners) if corners else np.zeros((0, 2)))
 
@@ -255,7 +258,7 @@ def _each_once(points: Floats) -> Iterable[Point]:
 
 
 def _pivots(line: Floats) -> Floats:
-    """The ends of a polyline and where it turns by more than a drawn arc does."""
+    """The ends of a polyline, and the points where it turns by more than a drawn arc does."""
     if len(line) < 3:
         return line
     way = np.diff(line, axis=0)
@@ -266,7 +269,7 @@ def _pivots(line: Floats) -> Floats:
 
 
 def sides_of(line: Floats) -> list[Floats]:
-    """The straight sides of a line, each a stroke of its own, (2, 2); none of a line that curves, or that turns too often."""
+    """The straight sides of a line as separate strokes, (2, 2); none if the line is curved or turns too often."""
     if len(line) == 2:
         return [line]
     way = np.diff(line, axis=0)
@@ -277,9 +280,8 @@ def sides_of(line: Floats) -> list[Floats]:
 
 
 def half_of(region: Region) -> Polygon | None:
-    """Half of the plane, as far as the region reaches, on one side of an axis about which the region is its own mirror image:
-    upright, level, then the diagonals; None where it has none of these.
-    """
+    """A half-plane, cut to the region's extent, on one side of an axis of symmetry of the region: upright, level,
+    then the diagonals. None if there is no such axis."""
     area = region.area
     left, low, right, high = region.bounds
     x, y = (left + right) / 2, (low + high) / 2
@@ -297,7 +299,7 @@ def half_of(region: Region) -> Polygon | None:
 
 
 def _in_half(drawing: Drawing) -> Iterable[Floats]:
-    """The lines in one half of the zone."""
+    """The parts of lines in one half of the zone."""
     half = half_of(drawing.region)
     if half is None:
         return
@@ -309,7 +311,7 @@ def _in_half(drawing: Drawing) -> Iterable[Floats]:
 
 
 def by_eye(plan: ZonePlan, drawing: Drawing, marks: Marks) -> list[int]:
-    """The lines that neither a seam nor a mark nor another line gives a place to."""
+    """The lines whose place is given by no seam, mark or other line."""
     given = given_by_marks(plan, drawing, marks)
     references = plan.references(drawing)
     own = references.dots.keys() - {*marks.dotted}
@@ -317,7 +319,7 @@ def by_eye(plan: ZonePlan, drawing: Drawing, marks: Marks) -> list[int]:
 
 
 def given_by_marks(plan: ZonePlan, drawing: Drawing, marks: Marks) -> NDArray[np.bool_]:
-    """Which lines have their place before anything is sewn, (lines,): what is marked of them or lies beside a seam gives it."""
+    """Whether each line has its place before anything is sewn, (lines,): from its own marks or from a seam."""
     given = np.zeros(drawing.lines, dtype=bool)
     if not drawing.fill.sewn or drawing.hints:
         return ~given
@@ -344,7 +346,7 @@ def given_by_marks(plan: ZonePlan, drawing: Drawing, marks: Marks) -> NDArray[np
 
 
 def hanging(plan: ZonePlan, drawing: Drawing, marks: Marks) -> list[int]:
-    """The lines that hang in the air: walked from the marks and the seams through what each is laid on."""
+    """The lines that hang in the air, found by following references from the marks and the seams."""
     given = given_by_marks(plan, drawing, marks)
     if given.all():
         return []
@@ -367,7 +369,7 @@ def hanging(plan: ZonePlan, drawing: Drawing, marks: Marks) -> list[int]:
 
 
 def placed_by_ticks(drawing: Drawing) -> NDArray[np.bool_]:
-    """Which lines are straight and have a tick or a corner at both ends."""
+    """Whether each line is straight with a tick or a corner at both ends, (lines,)."""
     found = np.zeros(drawing.lines, dtype=bool)
     lines = drawing.polylines
     straight = [k for k, line in enumerate(lines) if len(line) == 2]
@@ -382,7 +384,7 @@ def placed_by_ticks(drawing: Drawing) -> NDArray[np.bool_]:
 
 
 def left_to_the_eye(plan: ZonePlan, drawing: Drawing, marks: Marks) -> float:
-    """How far the last of the lines laid one on another may be out, mm (F36); 0 where each is drawn."""
+    """The error of the last of the lines placed one from another, mm (F36); 0 if every line is marked."""
     runs = plan.references(drawing).runs
     longest = int(runs.max(initial=0)) if len(runs) else 0
     if marks.method in ("all lines", "dots", "ticks", "tape", "stencil") or longest == 0:

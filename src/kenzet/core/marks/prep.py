@@ -1,4 +1,4 @@
-"""From the pressed top to the basted quilt: what is done in which order. Schools differ: both are here."""
+"""The order of work from the pressed top to the basted quilt. Schools differ; both are supported."""
 
 from __future__ import annotations
 
@@ -26,7 +26,7 @@ _SEWING: dict[Basted, str] = {
 
 
 def prep(layered: Layered, basted: Basted, marking: str, markers: Sequence[Marker]) -> list[str]:
-    """The steps in order; ``marking`` says what is drawn, ``markers`` with what."""
+    """The steps in order; ``marking`` says what is marked, ``markers`` with what."""
     careful = list(dict.fromkeys(f"{marker.name}: {care(marker)[1]}" for marker in markers))
     press = tr("Press the top, and let it cool: seams flat, bulky crossings spread.")
     layer = tr(

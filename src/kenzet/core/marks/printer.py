@@ -1,6 +1,6 @@
-"""A printer that prints a little small or large: what a sheet is stretched by so that it comes out true.
+"""Corrects a printer that prints a little too small or too large, so that a sheet comes out at true size.
 
-Glossary: a *fit* of 1.03 across draws everything 3 % longer across, for a printer that prints it 3 % short.
+Glossary: a *fit* of 1.03 across draws everything 3 % wider, for a printer that prints it 3 % too narrow.
 """
 
 from __future__ import annotations
@@ -13,15 +13,15 @@ from kenzet.core.numbers.measure import Length, Unit, in_words
 from kenzet.texts import tr
 
 BARS: dict[Unit, Length] = {"in": Length.parse("6 in"), "mm": Length.parse("150 mm")}
-"""How long the bars of the check page are."""
+"""Length of the bars on the check page."""
 NEAR_ENOUGH = 0.03
-"""A correction beyond this asks whether the page was made to fit."""
+"""From this correction on, ask whether the page was printed with "fit to page"."""
 _LEAST, _MOST = 0.5, 1.6
 
 
 @dataclass(frozen=True, slots=True)
 class Printer:
-    """``across`` and ``up`` are what a sheet is stretched by."""
+    """``across`` and ``up`` are the factors by which a sheet is stretched."""
 
     name: str
     across: float = 1.0
@@ -29,14 +29,14 @@ class Printer:
 
     @property
     def asks(self) -> bool:
-        """Whether it is so far out that the page was more likely made to fit."""
+        """Whether the error is so large that the page was more likely printed with "fit to page"."""
         return max(abs(self.across - 1), abs(self.up - 1)) > NEAR_ENOUGH
 
 
 def corrected(printer: Printer, across: Length, up: Length, unit: Unit) -> Printer:
-    """The printer after she has read the bars of a check page that was printed with what is known of it.
+    """The printer after the bars of a check page, printed with the present correction, have been measured.
 
-    Raises BadValue at ``across`` or ``up`` for what no bar can have read.
+    Raises BadValue at ``across`` or ``up`` for impossible readings.
 
     >>> found = corrected(Printer("mine"), Length.parse("5.82 in"), Length.parse("6 in"), "in")
     >>> round(found.across, 4), found.up, found.asks

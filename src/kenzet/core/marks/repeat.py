@@ -1,4 +1,4 @@
-"""A few whole repeats of a border on one sheet, to be laid on again and again along it. Lengths are mm."""
+"""A few whole repeats of a border on one sheet, to be used again and again along it. Lengths are mm."""
 
 from __future__ import annotations
 
@@ -21,9 +21,8 @@ _LEAST = 2  # repeats in the zone: one alone is the zone itself
 
 @dataclass(frozen=True, slots=True)
 class Repeat:
-    """``many`` repeats of ``each`` mm along a border, between ``low`` and ``high`` across it, from ``start`` on;
-    ``upright`` where the border runs up.
-    """
+    """``many`` repeats of ``each`` mm along a border, from ``start`` on; ``low`` to ``high`` is their extent
+    across it. ``upright`` if the border runs vertically."""
 
     start: float
     each: float
@@ -42,14 +41,13 @@ class Repeat:
 
     @property
     def begins(self) -> list[float]:
-        """Where every repeat begins along the border, and where the last ends."""
+        """Where each repeat begins along the border, and where the last one ends."""
         return [self.start + self.each * k for k in range(self.many + 1)]
 
 
 def repeat_of(plan: ZonePlan, drawing: Drawing, room: float) -> Repeat | None:
-    """As many repeats as fit into ``room`` mm, in the middle of the zone's long side, or of the other side of a frame;
-    None where its lines do not repeat along it.
-    """
+    """As many repeats as fit into ``room`` mm, at the middle of the zone's long side or of one side of a frame;
+    None if its lines do not repeat along it."""
     left, low, right, high = drawing.region.bounds
     for upright in (True, False) if high - low > right - left else (False, True):
         begin, end = (low, high) if upright else (left, right)
@@ -65,7 +63,7 @@ def repeat_of(plan: ZonePlan, drawing: Drawing, room: float) -> Repeat | None:
 
 
 def _each(plan: ZonePlan, drawing: Drawing, upright: bool) -> float | None:
-    """How long one repeat is along the zone."""
+    """The length of one repeat along the zone."""
     way = np.array((0.0, 1.0) if upright else (1.0, 0.0))
     lattice: Sequence[Straight] = plan.lattice(drawing) or (() if drawing.traces else drawing.straight)
     along = [abs(float(np.array(family.normal) @ way)) for family in lattice]
@@ -77,7 +75,7 @@ def _each(plan: ZonePlan, drawing: Drawing, upright: bool) -> float | None:
 
 
 def _common(steps: Sequence[float]) -> float | None:
-    """The shortest way along which every family comes to lie on itself; None where none is short enough."""
+    """The shortest distance that is a whole number of steps of every family; None if none is short enough."""
     for times in range(1, _MOST_STEPS + 1):
         each = times * steps[0]
         if all(abs(each - round(each / step) * step) < VISIBLE / 2 and each > step / 2 for step in steps):
@@ -86,7 +84,7 @@ def _common(steps: Sequence[float]) -> float | None:
 
 
 def _band(drawing: Drawing, at: float, upright: bool) -> tuple[float, float] | None:
-    """From where to where the border reaches across, at ``at`` along it; the upper (the right) side of a frame."""
+    """The extent of the border across, at ``at`` along it; of a frame, its upper (or right) side."""
     left, low, right, high = drawing.region.bounds
     ends = [(left - 1, at), (right + 1, at)] if upright else [(at, low - 1), (at, high + 1)]
     cut = shapely.intersection(shapely.linestrings(ends), drawing.region.area)

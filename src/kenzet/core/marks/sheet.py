@@ -1,4 +1,4 @@
-"""What a mark sheet holds, at true size: the zone's outline, the lines to draw and the ticks.
+"""The content of a mark sheet at true size: the zone's outline, the lines to mark and the ticks.
 
 Glossary: the sheet's coordinates are the part's, mm, y up. A *tick* runs inwards from its edge.
 """
@@ -29,7 +29,7 @@ TICK = 4.0  # mm
 
 @dataclass(frozen=True, slots=True)
 class TickMark:
-    """A tick from ``foot`` on the edge to ``tip`` inside, and the figure that belongs to it."""
+    """A tick from ``foot`` on the edge to ``tip`` inside, and its figure."""
 
     foot: Point
     tip: Point
@@ -43,9 +43,8 @@ POUNCE = 3.0  # mm from hole to hole
 @dataclass(frozen=True, eq=False)
 class MarkSheet:
     """``seams`` and ``marks`` are polylines (n, 2); closed ones repeat their first point. ``arcs`` are the marks
-    with their arcs kept: vertices (n, 3) of x, y and the bulge of the side that leaves. ``dots`` are (n, 2). Ticks are to be drawn
-    ``by_ticks``; else they only show where lines end.
-    """
+    with true arcs: vertices (n, 3) of x, y and bulge. ``dots`` are (n, 2). With ``by_ticks`` the ticks are to
+    be marked; otherwise they only show where lines end."""
 
     title: str
     subtitle: str
@@ -63,23 +62,23 @@ class MarkSheet:
 
     @property
     def to_mark(self) -> list[Floats]:
-        """All that is to be marked, as polylines (n, 2); empty where nothing is."""
+        """Everything to be marked, as polylines (n, 2)."""
         dots = [np.array([dot, dot]) for dot in self.dots]
         ticks = [np.array([tick.foot, tick.tip]) for tick in self.ticks] if self.by_ticks else []
         return [*self.marks, *self.signs, *dots, *ticks]
 
     @property
     def tells_figures(self) -> bool:
-        """Not where it lies under the fabric or is pricked: figures would show through, and nobody reads them."""
+        """Whether figures are printed: not on sheets that are pricked or lie under the fabric, where nobody reads
+        them and they would show through."""
         return self.kind in ("stitched lines", "ruler edges")
 
 
 def mark_sheet(
     drawn: Sequence[tuple[ZonePlan, Drawing]], wish: SheetOptions, quilt: str, revision: int, unit: Unit
 ) -> MarkSheet:
-    """The sheet of one zone, or of all zones of a block together; ticks stand where the lines truly end, their figures
-    are rounded. ``revision`` is the plan's, so that an old sheet is known by it.
-    """
+    """The sheet of one zone, or of all zones of a block. Ticks are at the exact ends of lines, their figures are
+    rounded. ``revision`` is that of the plan and identifies outdated sheets."""
     alone = len(drawn) == 1
     each = [
         (plan, drawing, marks_of(plan, drawing, _method(plan, drawing, wish, alone)))
@@ -122,7 +121,8 @@ def mark_sheet(
 
 
 def _method(plan: ZonePlan, drawing: Drawing, wish: SheetOptions, alone: bool) -> MarkMethod:
-    """As wished where that can be; that one zone needs no mark says nothing of those beside it."""
+    """The method asked for if possible. On a sheet of several zones, "nothing" is ignored, as it applies to one
+    zone only."""
     can_be = wish.method in methods(plan, drawing) and (alone or wish.method != "nothing")
     return wish.method if can_be else method_of(plan, drawing)
 
@@ -154,7 +154,7 @@ def _what(each: Sequence[tuple[ZonePlan, Drawing, Marks]], wish: SheetOptions, u
 
 
 def _arcs_of(plan: ZonePlan, drawing: Drawing, marks: Marks, kind: SheetKind) -> Iterable[Floats]:
-    """What is drawn, with its arcs; where the ruler's edge goes if that is wanted."""
+    """What is marked, with its arcs; or the ruler's edge, if the sheet shows that."""
     if kind == "ruler edges":
         yield from map(_flat, ruler_edges(plan, drawing, marks))
     elif marks.method == "half":
@@ -167,12 +167,12 @@ def _arcs_of(plan: ZonePlan, drawing: Drawing, marks: Marks, kind: SheetKind) ->
 
 
 def ruler_edges(plan: ZonePlan, drawing: Drawing, marks: Marks) -> list[Floats]:
-    """Where the ruler's edge goes for every line that is drawn, polylines (n, 2)."""
+    """The position of the ruler's edge for every marked line, polylines (n, 2)."""
     return [_edge_line(plan, drawing, number) for number in marks.lines]
 
 
 def _edge_line(plan: ZonePlan, drawing: Drawing, number: int) -> Floats:
-    """Where the working edge lies for a line: r beside it, to the seams that it meets."""
+    """The position of the working edge for a line: one foot offset beside it, extended to the seams that it meets."""
     trace = drawing.trace(number)
     if trace is None:
         pose, _, _ = plan.pose(drawing, number)
@@ -180,21 +180,21 @@ def _edge_line(plan: ZonePlan, drawing: Drawing, number: int) -> Floats:
     if trace.closed:
         grown = shapely.buffer(
             shapely.Polygon(trace.points),
-            float(plan.kit.reach),
+            float(plan.kit.foot_offset),
             join_style="mitre",
             mitre_limit=12,
             quad_segs=32,
         )
         return np.asarray(grown.exterior.coords)
     beside = shapely.offset_curve(
-        shapely.LineString(trace.polyline), -float(plan.kit.reach), join_style="mitre", quad_segs=32
+        shapely.LineString(trace.polyline), -float(plan.kit.foot_offset), join_style="mitre", quad_segs=32
     )
     longest = max(getattr(beside, "geoms", [beside]), key=lambda part: part.length)
     return np.asarray(longest.coords)
 
 
 def _pricked(line: Floats) -> Floats:
-    """Holes along a line, its ends among them, about POUNCE apart."""
+    """Holes along a line, including its ends, about POUNCE apart."""
     run = shapely.LineString(line)
     many = max(round(run.length / POUNCE), 1)
     holes: Floats = shapely.get_coordinates(
@@ -204,7 +204,7 @@ def _pricked(line: Floats) -> Floats:
 
 
 def _mirrored(sheet: MarkSheet) -> MarkSheet:
-    """Left to right about the sheet's own middle; figures stay readable."""
+    """The sheet mirrored left to right about its own middle; figures stay readable."""
     across = sheet.bounds[0] + sheet.bounds[2]
 
     def turn(line: Floats) -> Floats:
@@ -229,7 +229,7 @@ def _mirrored(sheet: MarkSheet) -> MarkSheet:
 
 
 def _cut_to(sheet: MarkSheet, repeat: Repeat, unit: Unit) -> MarkSheet:
-    """What of ``sheet`` lies in the repeats, with ticks where they begin."""
+    """The part of ``sheet`` in the repeats, with ticks where they begin."""
     window = repeat.window
     beside, above = (ON_EDGE, 0.0) if repeat.upright else (0.0, ON_EDGE)
     wider = (window[0] - beside, window[1] - above, window[2] + beside, window[3] + above)
@@ -299,7 +299,7 @@ def _arcs(drawing: Drawing, number: int) -> Floats:
 
 
 def _tick_marks(region: Region, ticked: TickedEdge, told: TickedEdge, unit: Unit) -> Sequence[TickMark]:
-    """Where the ticks of an edge stand, with the figures as they are ``told`` of it, on the back from its other end."""
+    """The ticks of an edge, with the figures of ``told``: the same edge, on the back counted from its other end."""
     inward = region.inward(ticked.edge)
     turned = told is not ticked and told.edge.datum == "left"
     figures = told.ticks[::-1] if turned else told.ticks
@@ -313,9 +313,8 @@ def _tick_marks(region: Region, ticked: TickedEdge, told: TickedEdge, unit: Unit
 
 @dataclass(frozen=True, slots=True)
 class SheetOptions:
-    """How a sheet is wanted: the lines as they are sewn, where the ruler's edge goes, holes to pounce through, or bold
-    for a light box; ``back``: mirrored, to be laid on the quilt's back; ``repeat``: a few repeats of a border only.
-    """
+    """The kind of sheet: the lines as sewn, the ruler's edge, holes to pounce through, or bold lines for a light
+    box. ``back``: mirrored, for the quilt's back; ``repeat``: only a few repeats of a border."""
 
     method: MarkMethod
     kind: SheetKind = "stitched lines"

@@ -1,6 +1,6 @@
-"""Small signs that name a freehand texture in the middle of the place that it fills; they are our own.
+"""Small signs, of our own design, that name a freehand texture in the middle of its zone.
 
-A sign is strokes in a box of one by one, drawn ``SIZE`` mm high.
+A sign consists of strokes in a unit square, drawn ``SIZE`` mm high.
 """
 
 from __future__ import annotations
@@ -58,7 +58,7 @@ STROKES: dict[str, tuple[Floats, ...]] = {
 
 @dataclass(frozen=True, eq=False)
 class Sign:
-    """``strokes`` lie where they are drawn, mm; ``at`` is their middle and ``names`` the texture."""
+    """``strokes`` are in the part's coordinates, mm; ``at`` is their center and ``names`` the texture."""
 
     names: str
     at: Point
@@ -66,7 +66,7 @@ class Sign:
 
 
 def sign_of(piece: Region, fill: Fill) -> Sign:
-    """The sign of a freehand texture, inside ``piece``, smaller where it is narrow."""
+    """The sign of a freehand texture inside ``piece``, smaller where the piece is narrow."""
     at = piece.area.geoms[0].representative_point()
     names = str(getattr(fill, "texture", "meander"))
     size = min(SIZE, 1.4 * piece.inradius)

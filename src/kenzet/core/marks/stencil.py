@@ -1,4 +1,4 @@
-"""Powdering a grid through a stencil: where and how often it is laid down (F38). Lengths are mm."""
+"""Powdering a grid through a stencil: where it is put down, and how many times (F38). Lengths are mm."""
 
 from __future__ import annotations
 
@@ -23,9 +23,8 @@ LAY_S = 25.0
 
 @dataclass(frozen=True, eq=False)
 class StencilPlan:
-    """``stencil`` is its key in the kit. ``corners`` (4, 2) are those of every placement in order, each laid
-    over one before by one ``grid``; ``partial`` of them reach beyond the zone.
-    """
+    """``stencil`` is its key in the kit. ``corners`` (4, 2) are those of every placement in order; each overlaps
+    an earlier one by one ``grid``. ``partial`` of them extend beyond the zone."""
 
     stencil: str
     grid: float
@@ -36,17 +35,17 @@ class StencilPlan:
 
     @property
     def placements(self) -> int:
-        """How often it is laid down."""
+        """The number of placements."""
         return len(self.corners)
 
     @property
     def seconds(self) -> float:
-        """For all of them."""
+        """The time for all placements."""
         return self.placements * LAY_S
 
 
 def placements(width: float, side: float, grid: float) -> int:
-    """F38: along ``width``, each laid over the last by one grid line to register.
+    """F38: the number of placements along ``width``; each overlaps the last by one grid line, to align it.
 
     >>> placements(50, 18, 1), placements(12, 18, 1)
     (3, 1)
@@ -55,7 +54,7 @@ def placements(width: float, side: float, grid: float) -> int:
 
 
 def stencil_plan(drawing: Drawing, tools: Mapping[str, Thing]) -> StencilPlan | None:
-    """With the stencil of hers that has this very grid and is laid down fewest times; None where she has none."""
+    """With the stencil that has exactly this grid and needs the fewest placements; None if there is none."""
     families = drawing.straight
     if len(families) != 2 or abs(math.sin(math.radians(families[0].angle - families[1].angle))) < 1 - EQUAL:
         return None
@@ -71,9 +70,9 @@ def stencil_plan(drawing: Drawing, tools: Mapping[str, Thing]) -> StencilPlan | 
 
 
 def _with(drawing: Drawing, key: str, side: float, grid: float) -> StencilPlan:
-    """From the last line of either family before the zone on; where nothing of the zone lies it is not laid."""
+    """Placements beginning at the last line of either family before the zone, without those that miss the zone."""
     one, other = drawing.straight
-    reach = np.array(drawing.region.reach)
+    reach = np.array(drawing.region.extremes)
     ways = np.array([other.normal, one.normal])
     starts, spans = zip(*(_span(family, reach) for family in (other, one)), strict=True)
     columns, rows = (placements(span, side, grid) for span in spans)
@@ -89,7 +88,8 @@ def _with(drawing: Drawing, key: str, side: float, grid: float) -> StencilPlan:
 
 
 def _span(family: Straight, reach: Floats) -> tuple[float, float]:
-    """Where, across its angle, the last line before the zone stands, and how far it is from there to the zone's end."""
+    """The place of the last line before the zone, along the family's normal, and the distance from there to the
+    zone's end."""
     across = reach @ np.array(family.normal)
     steps = math.floor((float(across.min()) - family.datum) / float(family.pitch) + EQUAL)
     start = family.datum + steps * float(family.pitch)
@@ -97,7 +97,7 @@ def _span(family: Straight, reach: Floats) -> tuple[float, float]:
 
 
 def _registered(cells: Ints) -> list[int]:
-    """An order of the cells (n, 2) in which each is next to one before it, if it can be, and near the last."""
+    """An order of the cells (n, 2) in which each, if possible, is next to an earlier one, and near the last."""
     order, left = [0], set(range(1, len(cells)))
     while left:
         rest = np.array(sorted(left))

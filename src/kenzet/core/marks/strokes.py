@@ -1,7 +1,8 @@
-"""In which order strokes are drawn, and how the ruler is laid for each with a pen: along its edge, no foot counted in.
+"""The order in which strokes are drawn, and how the ruler is placed for each with a pen: along its edge, without a
+foot.
 
-Glossary: the *lean* of a stroke is its direction in [0, 180). All strokes of one lean come one after another, so that
-the quilt is turned once a lean; strokes on one straight line share one laying of the ruler.
+Glossary: the *lean* of a stroke is its direction in [0, 180). Strokes of equal lean follow each other, so that the
+quilt is turned once for each direction; strokes on one straight line share one placement of the ruler.
 """
 
 from __future__ import annotations
@@ -32,7 +33,8 @@ How = Literal[
 
 @dataclass(frozen=True, slots=True)
 class End:
-    """Where a stroke ends: on edge number ``edge``, ``along`` mm from its datum corner; at a corner where it is one."""
+    """Where a stroke ends: on edge number ``edge``, ``along`` mm from its datum corner, and whether that is a
+    corner."""
 
     edge: int | None
     along: float
@@ -41,9 +43,8 @@ class End:
 
 @dataclass(frozen=True, eq=False)
 class Stroke:
-    """A stroke as it is drawn, from its first point to its last. ``etched`` is the line of ``ruler`` (its key) that lies
-    on what the stroke is laid from (drawing mode, s = d); ``turn``: the quilt is turned before it.
-    """
+    """A stroke as drawn, from its first point to its last. ``etched`` is the line of ``ruler`` (its key) to put on
+    what the stroke is placed from (marking: s = d); ``turn``: the quilt is turned before it."""
 
     points: Floats
     lean: float | None
@@ -56,7 +57,7 @@ class Stroke:
 
 
 def ordered(region: Region, marks: Marks, kit: Kit) -> list[Stroke]:
-    """The strokes of ``marks``: angle after angle, in each from one side to the other; curves last."""
+    """The strokes of ``marks``: direction by direction, each from one side to the other; curves last."""
     straight = [line for line in marks.strokes if len(line) == 2]
     curves = [line for line in marks.strokes if len(line) != 2]
     straight.sort(key=lambda line: (round(_lean(line), 1) % 180, *_place(line)))
@@ -77,7 +78,7 @@ def _lean(line: Floats) -> float:
 
 
 def _place(line: Floats) -> tuple[float, float]:
-    """Across its angle, then along it."""
+    """Its place across its direction, then along it."""
     lean = math.radians(round(_lean(line), 1) % 180)
     middle = line.mean(axis=0)
     across = float(middle @ np.array([-math.sin(lean), math.cos(lean)]))
@@ -85,7 +86,7 @@ def _place(line: Floats) -> tuple[float, float]:
 
 
 def _from_the_left(line: Floats) -> Floats:
-    """From left to right, downwards where it stands upright: as a right hand draws."""
+    """From left to right, or downwards if it is upright: as a right hand draws."""
     (x0, y0), (x1, y1) = line.tolist()
     return line if (x0, -y0) <= (x1, -y1) else line[::-1]
 
@@ -103,7 +104,7 @@ def _stroke(region: Region, line: Floats, before: Stroke | None, kit: Kit) -> St
 def _laid(
     region: Region, line: Floats, before: Stroke | None, kit: Kit
 ) -> tuple[How, Fraction | None, str, int | None]:
-    """How the ruler is laid for a stroke; from tick to tick where no etched line does it."""
+    """How the ruler is placed for a stroke; from tick to tick if no etched line fits."""
     (ux, uy) = ((line[1] - line[0]) / np.hypot(*(line[1] - line[0]))).tolist()
     if before is not None:
         away = abs(float((line[0] - before.points[0]) @ np.array([-uy, ux])))
@@ -127,7 +128,7 @@ def _laid(
 
 
 def _etched(away: float, kit: Kit, span: float = 0.0) -> tuple[Fraction, str] | None:
-    """An etched line that lies ``away`` mm from the edge of one of her rulers that reaches over ``span`` mm."""
+    """An etched line ``away`` mm from the edge of a ruler that is at least ``span`` mm long."""
     for key, edge in kit.straight:
         if float(edge.length) < span:
             continue

@@ -1,4 +1,5 @@
-"""What is done at the table, one thing after another: ticks, dots, signs, strokes, strips of tape, placings of a stencil."""
+"""The work at the marking table, step by step: ticks, dots, signs, strokes, strips of tape, placements of a
+stencil."""
 
 from __future__ import annotations
 
@@ -18,7 +19,7 @@ StepKind = Literal["ticks", "dots", "signs", "stroke", "strips", "stencil"]
 
 
 def steps(plan: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit | None = None) -> list[MarkingStep]:
-    """All there is to do for ``marks`` at one place, in order, figures for ``unit``; nothing where nothing to mark."""
+    """All steps for ``marks`` at one place, in order, with figures in ``unit``; empty if there is nothing to mark."""
     return list(_steps(plan, drawing, marks, unit))
 
 
@@ -43,10 +44,8 @@ def _steps(plan: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit | None) ->
 
 @dataclass(frozen=True, eq=False)
 class MarkingStep:
-    """One thing to do. ``lines`` are drawn; ``laid`` the corners (4, 2) of what is laid down; tape is only cut, for
-    it is laid at the machine, round by round.
-    ``number`` counts those of its kind from 1.
-    """
+    """One step. ``lines`` are to be drawn; ``laid`` are the corners (4, 2) of a stencil. Tape is only cut here: it
+    is put down at the machine, round by round. ``number`` counts steps of the same kind from 1."""
 
     kind: StepKind
     number: int

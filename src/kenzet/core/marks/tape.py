@@ -1,8 +1,8 @@
-"""Sewing along tape: which strip lies where, round by round, and what is cut for it (F37).
+"""Sewing along tape: which strip goes where, round by round, and what is cut for it (F37).
 
-Glossary: a *laid strip* is a strip laid once; a *round* is all strips laid at a time. Where the tape is as wide as the
-lines are apart, both of its edges are sewn along; where it is twice as wide, the lines between follow in a *halving*
-pass; else one edge counts. The stitching lies the *clearance* beside the edge. Lengths are mm.
+Glossary: a *laid strip* is one placement of a strip; a *round* is all strips in place at the same time. If the
+tape is as wide as the spacing, both its edges are sewn along; if it is twice as wide, the lines between follow in
+a *halving* pass; otherwise one edge counts. The stitching is the *clearance* beside the edge. Lengths are mm.
 """
 
 from __future__ import annotations
@@ -33,7 +33,7 @@ _BACK = 8  # rounds that are looked at for a free place
 
 @dataclass(frozen=True, eq=False)
 class LaidStrip:
-    """A strip where it is laid: its corners (4, 2), the lines that it gives, by number, and their family."""
+    """One placement of a strip: its corners (4, 2), the numbers of the lines sewn along it, and their family."""
 
     family: int
     corners: Floats
@@ -42,7 +42,7 @@ class LaidStrip:
 
 @dataclass(frozen=True, eq=False)
 class TapePlan:
-    """``tape`` is its key in the kit; ``lines`` all that it gives; those that follow by ``halving`` are not among them."""
+    """``tape`` is its key in the kit. Lines added by ``halving`` are not among ``lines``."""
 
     tape: str
     width: Fraction
@@ -54,27 +54,28 @@ class TapePlan:
 
     @property
     def lines(self) -> list[int]:
-        """The lines that a strip gives, by number."""
+        """The numbers of the lines sewn along a strip."""
         return sorted({line for placement in self.placements for line in placement.lines})
 
     @property
     def strips(self) -> int:
-        """How many to cut: each serves so many placements before it loses its tack."""
+        """The number of strips to cut: each can be placed ``moves`` times before it loses its tack."""
         return math.ceil(len(self.placements) / self.moves)
 
     @property
     def strip(self) -> float:
-        """How long each is."""
+        """The length of each strip, mm."""
         return self.longest + MORE
 
     @property
     def used(self) -> float:
-        """mm of tape."""
+        """The length of tape used, mm."""
         return self.strips * self.strip
 
     @cached_property
     def rounds(self) -> list[list[LaidStrip]]:
-        """What is laid at a time: one family after another, as many strips as there are, none over another."""
+        """The strips in place at the same time: one family after another, as many as there are strips, without
+        overlaps."""
         found: list[list[LaidStrip]] = []
         for family in dict.fromkeys(placement.family for placement in self.placements):
             found += self._rounds([one for one in self.placements if one.family == family])
@@ -82,7 +83,7 @@ class TapePlan:
 
     @cached_property
     def place_of(self) -> Mapping[int, tuple[int, int, int]]:
-        """By line: its round, its strip in the round, and along which of the strip's edges it is sewn, all from 0."""
+        """For each line its round, its strip in the round, and the edge of the strip it is sewn along, all from 0."""
         return {
             line: (number, k, min(edge, 1))
             for number, strips in enumerate(self.rounds)
@@ -91,7 +92,8 @@ class TapePlan:
         }
 
     def measures(self, drawing: Drawing, number: int) -> list[float]:
-        """How far the near edge of every strip of round ``number`` lies from that side of the zone from which its family is counted, mm."""
+        """For every strip of round ``number``, the distance of its near edge from the side of the zone where its
+        family begins, mm."""
         found = []
         for strip in self.rounds[number]:
             normal = np.array(drawing.straight[strip.family].normal)
@@ -100,7 +102,7 @@ class TapePlan:
         return found
 
     def side_of(self, drawing: Drawing, number: int) -> Point:
-        """The direction, from the zone's middle, in which the side lies from which round ``number`` is measured."""
+        """The direction, from the zone's center, of the side from which round ``number`` is measured."""
         nx, ny = drawing.straight[self.rounds[number][0].family].normal
         return -nx, -ny
 
@@ -124,9 +126,8 @@ class TapePlan:
         return rounds
 
     def sewn(self, drawing: Drawing, number: int) -> list[list[Floats]]:
-        """What is sewn along every strip of round ``number``, polylines from start to end: along one edge one way, along
-        the next the other way, so that the layers do not creep.
-        """
+        """The lines sewn along every strip of round ``number``, polylines from start to end. The two edges are
+        sewn in opposite directions, so that the layers do not shift."""
         found, back = [], False
         for placement in self.rounds[number]:
             lines = []
@@ -139,12 +140,12 @@ class TapePlan:
 
     @property
     def seconds(self) -> float:
-        """To lay them."""
+        """The time to place all strips."""
         return len(self.placements) * PLACE_S
 
 
 def gaps_beside(width: Fraction, spacing: Fraction, clearance: Fraction) -> tuple[Fraction, Fraction]:
-    """What lies between the lines across a strip and across the gap to the next (A66).
+    """The gap between lines across a strip, and across the space to the next strip (A66).
 
     >>> [float(gap) for gap in gaps_beside(Fraction(3, 4), Fraction(3, 4), Fraction(1, 50))]
     [0.79, 0.71]
@@ -153,14 +154,14 @@ def gaps_beside(width: Fraction, spacing: Fraction, clearance: Fraction) -> tupl
 
 
 def can_be_taped(drawing: Drawing, tools: Mapping[str, Thing]) -> bool:
-    """Whether there is a tape at hand, and a straight line to sew along it."""
+    """Whether there is tape at hand, and a straight line to sew along it."""
     return bool(len(drawing.stretches)) and any(
         isinstance(tool, Tape) and tool.state == "at hand" for tool in tools.values()
     )
 
 
 def tape_plan(drawing: Drawing, tools: Mapping[str, Thing]) -> TapePlan | None:
-    """With the tape of hers that is laid the fewest times; None without one, or where no line is straight."""
+    """With the tape that needs the fewest placements; None without tape, or if no line is straight."""
     tapes = {key: tool for key, tool in tools.items() if isinstance(tool, Tape) and tool.state == "at hand"}
     plans = [_with(drawing, key, tape) for key, tape in tapes.items()]
     found = [plan for plan in plans if plan.placements]
@@ -178,7 +179,7 @@ def _with(drawing: Drawing, key: str, tape: Tape) -> TapePlan:
 
 
 def _placements(drawing: Drawing, width: float, both: bool, halving: bool) -> Iterable[LaidStrip]:
-    """In each piece family after family, from the first line on."""
+    """For each piece, family by family, beginning with the first line."""
     for job in np.unique(drawing.stretches.job).tolist():
         family = drawing.straight[job % len(drawing.straight)]
         own = np.flatnonzero(drawing.stretches.job == job)
@@ -195,7 +196,7 @@ def _placements(drawing: Drawing, width: float, both: bool, halving: bool) -> It
 
 
 def _corners(drawing: Drawing, family: Straight, numbers: Ints, lines: Sequence[int], width: float) -> Floats:
-    """The strip lies on from the first of its lines; its ends reach a little beyond them."""
+    """The corners of a strip that begins at the first of its lines; its ends extend a little beyond them."""
     (ux, uy), (nx, ny) = family.direction, family.normal
     ends = drawing.stretches.ends[numbers].reshape(-1, 2)
     along = ends @ np.array((ux, uy))

@@ -1,4 +1,4 @@
-"""All zones of a block at one of its places, to be marked on one sheet."""
+"""All zones of a block at one of its places, for one sheet."""
 
 from __future__ import annotations
 
@@ -11,9 +11,8 @@ from kenzet.texts import tr
 
 
 def together(laid: QuiltLayout, key: str, place: str) -> list[tuple[ZonePlan, Drawing]]:
-    """The plans and drawings of every zone of the part that zone ``key`` belongs to, at ``place`` (or where most of it
-    lies). Raises BadValue where none of them has a fill.
-    """
+    """The plans and drawings of every zone of the part that zone ``key`` belongs to, at ``place`` (or where the
+    zone is most often). Raises BadValue if none of them has a fill."""
     zone = laid.zone(key)
     shapes = laid.shapes(zone)
     at = place or (shapes[0].places[0] if shapes else "")

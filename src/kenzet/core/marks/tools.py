@@ -1,6 +1,7 @@
-"""What to mark with: what shows on a fabric, how it comes off, what it must not meet, how much at a time.
+"""Marking tools: which shows on a fabric, how its marks are removed, what they must not touch, how much to mark at a
+time.
 
-Colours are compared in OKLab, where equal distances look equally different; the limits are ours.
+Colors are compared in OKLab, where equal distances look equally different; the limits are our choice.
 """
 
 from __future__ import annotations
@@ -22,7 +23,7 @@ from kenzet.texts import tr
 WELL, FAINT = 0.27, 0.13
 _LEAST = 1.0  # mm²
 PACE_MM_H = INCH * 45 * 60 * 0.4
-"""How much of a line is sewn in an hour, laying and turning among it: two fifths of 45 in a minute."""
+"""Length of line sewn in an hour, including placing and turning: two fifths of 45 in a minute."""
 Shows = Literal["shows well", "is faint", "is hardly seen"]
 
 _NAMES = {
@@ -43,7 +44,7 @@ _CARE: dict[str, tuple[str, str]] = {
 
 
 def apart(one: str, other: str) -> float:
-    """How different two colours (#rrggbb) look: 1 from black to white.
+    """The difference of two colors (#rrggbb): 1 from black to white.
 
     >>> round(apart("#ffffff", "#000000"), 2), apart("#336699", "#336699")
     (1.0, 0.0)
@@ -52,7 +53,7 @@ def apart(one: str, other: str) -> float:
 
 
 def colour_of(marker: Marker) -> str | None:
-    """As #rrggbb; None where it has none, or one that is not known by its name."""
+    """Its color as #rrggbb; None if it has none, or its name is unknown."""
     said = marker.colour.strip().lower()
     if marker.sort == "crease":
         return None
@@ -60,7 +61,8 @@ def colour_of(marker: Marker) -> str | None:
 
 
 def choices(tools: Mapping[str, Thing], fabrics: Sequence[tuple[str, str, str]]) -> list[MarkerChoice]:
-    """Her marking tools for ``fabrics`` (name, #rrggbb, print), those first that show best where they show least."""
+    """The marking tools for ``fabrics`` (name, #rrggbb, print), sorted by how well they show on their worst
+    fabric."""
     found = []
     for key, tool in tools.items():
         if not isinstance(tool, Marker) or tool.state != "at hand":
@@ -76,17 +78,17 @@ def choices(tools: Mapping[str, Thing], fabrics: Sequence[tuple[str, str, str]])
 
 
 def _seen(colour: str, fabric: str, kind: str) -> float:
-    """On a busy print half of the difference is lost."""
+    """The visible difference; a busy print hides half of it."""
     return apart(colour, fabric) * (0.5 if kind == "busy" else 1.0)
 
 
 def care(marker: Marker) -> tuple[str, str]:
-    """How it comes off, and what it must not meet."""
+    """How its marks are removed, and what they must not touch."""
     return _CARE[marker.sort]
 
 
 def batch(marker: Marker, lengths: Iterable[float]) -> int | None:
-    """F39: how many lines are sewn before the marks fade; None where they stay."""
+    """F39: how many lines can be sewn before their marks fade; None if they stay."""
     long = [length for length in lengths if length > 0]
     if marker.hours is None or not long:
         return None
@@ -94,7 +96,7 @@ def batch(marker: Marker, lengths: Iterable[float]) -> int | None:
 
 
 def fabrics_of(quilt: Quilt, drawing: Drawing) -> list[tuple[str, str, str]]:
-    """Name, colour and print of every fabric that the drawing lies on."""
+    """Name, color and print of every fabric under the drawing."""
     patches = drawing.shape.part.patches.values()
     keys = dict.fromkeys(
         patch.fabric for patch in patches if patch.area.intersection(drawing.region.area).area > _LEAST
@@ -105,7 +107,7 @@ def fabrics_of(quilt: Quilt, drawing: Drawing) -> list[tuple[str, str, str]]:
 
 @dataclass(frozen=True, slots=True)
 class MarkerChoice:
-    """A marking tool for a zone: how it shows on the fabric where it shows least."""
+    """A marking tool for a zone, and how it shows on the fabric where it shows least."""
 
     key: str
     marker: Marker
@@ -114,5 +116,5 @@ class MarkerChoice:
 
     @property
     def fits(self) -> bool:
-        """Whether she would see it everywhere."""
+        """Whether it shows well everywhere."""
         return self.shows in (None, "shows well")

@@ -1,4 +1,4 @@
-"""What the plans of a quilt come to: stitching, lines, marks and the time to draw them."""
+"""Totals of a quilt's plans: stitching, lines, marks and the time to make them."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ from kenzet.core.top.document import Quilt
 
 @dataclass(frozen=True, slots=True)
 class Totals:
-    """Over the whole quilt: mm ``stitched``, ``lines`` to sew, ``marks`` to draw and ``seconds`` to draw them."""
+    """For the whole quilt: mm ``stitched``, ``lines`` to sew, ``marks`` to make and the ``seconds`` for them."""
 
     stitched: float
     lines: int
@@ -24,7 +24,7 @@ class Totals:
 
 
 def totals_of(plans: Iterable[ZonePlan]) -> Totals:
-    """Of all ``plans``, each drawing as often as it lies in the quilt."""
+    """The totals of ``plans``, each drawing counted once for every place."""
     plans = list(plans)
     marked = [(marks_of(plan, drawing), len(drawing.places)) for plan in plans for drawing in plan.drawings]
     return Totals(
@@ -36,7 +36,7 @@ def totals_of(plans: Iterable[ZonePlan]) -> Totals:
 
 
 def together(parts: Iterable[Totals]) -> Totals:
-    """What several come to."""
+    """The sum of several totals."""
     parts = list(parts)
     return Totals(
         sum(one.stitched for one in parts),
@@ -48,7 +48,8 @@ def together(parts: Iterable[Totals]) -> Totals:
 
 @dataclass(frozen=True, slots=True)
 class ToDraw:
-    """What is drawn before the first stitch, counted by what it is, the ``seconds`` that it takes, and with which ``markers``."""
+    """Everything to be marked before the first stitch, counted by kind, the ``seconds`` it takes, and the
+    ``markers`` used."""
 
     counts: Counter[str]
     seconds: float
@@ -56,7 +57,8 @@ class ToDraw:
 
 
 def to_draw(quilt: Quilt, plans: Iterable[ZonePlan]) -> ToDraw:
-    """Counts of strokes, ticks, dots, signs and placings of tape or a stencil; of markers hers, else the first that shows."""
+    """Counts of strokes, ticks, dots, signs and placements of tape or stencil; the markers are those chosen, else
+    the first that shows."""
     counts: Counter[str] = Counter()
     seconds, markers = 0.0, {}
     for plan in plans:

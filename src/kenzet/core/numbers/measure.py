@@ -24,14 +24,14 @@ Unit = Literal["in", "mm"]
 
 MM_PER: dict[str, Fraction] = {"in": Fraction(127, 5), "mm": Fraction(1), "cm": Fraction(10)}
 INCH = 25.4
-"""mm, for what is only drawn or estimated; what decides uses ``MM_PER["in"]``."""
+"""Millimetres in an inch, for drawing and estimates only; decisions use the exact ``MM_PER["in"]``."""
 FOOT = 12 * INCH
 YARD = 36 * INCH
 METRE = 1000.0
 POINT = INCH / 72
-"""mm: what paper is measured in."""
+"""Millimetres in a point, the unit of PDF pages."""
 PIXEL = INCH / 96
-"""mm: a step of a drawing that names no unit."""
+"""Millimetres in a pixel: the unit of a drawing file that names none."""
 
 _NAMES = {
     "in": "in", "inch": "in", "inches": "in", '"': "in", "″": "in", "”": "in",
@@ -68,9 +68,9 @@ class Length:
 
     @classmethod
     def parse(cls, text: str, unit: Unit = "in") -> Length:
-        """Read what a person types; ``unit`` is meant where none is written.
+        """Read a length as a person types it; a number without a unit is in ``unit``.
 
-        Raises BadValue: empty, not a number, a zero denominator, an unknown unit.
+        Raises BadValue where the text is empty, is not a number, divides by zero or has an unknown unit.
 
         >>> Length.parse("1½").mm == Length.parse("1 1/2 in").mm == Length.parse("1-1/2").mm
         True
@@ -110,7 +110,8 @@ class Length:
 
     @classmethod
     def near(cls, mm: Fraction | float, unit: Unit) -> Length:
-        """``mm`` in ``unit``: the plain fraction that it is, else rounded to nine places (it may be irrational).
+        """``mm`` in ``unit``: as a plain fraction where it is one, else rounded to nine decimals (it may be
+        irrational).
 
         >>> Length.near(19.05, "in").text, Length.near(17.9605122421, "in").text, Length.near(19.05, "mm").text
         ('3/4 in', '0.707106781 in', '19.05 mm')
@@ -125,7 +126,7 @@ class Length:
 
     @property
     def unit(self) -> Unit:
-        """The unit to answer in: inches where it was typed in inches, else millimetres."""
+        """The unit to show answers in: inches if the length was typed in inches, else millimetres."""
         return "in" if self.text.endswith(" in") else "mm"
 
     def __float__(self) -> float:
@@ -182,7 +183,8 @@ def _number(found: re.Match[str]) -> Fraction:
 
 
 def _exact(number: Fraction, unit: str) -> str:
-    """The number as ruler fraction, decimal or plain fraction, whichever says it exactly.
+    """The number written exactly: as a fraction of a ruler, a decimal or a plain fraction, in this order of
+    preference.
 
     >>> _exact(Fraction(11, 8), "in"), _exact(Fraction(1, 3), "in"), _exact(Fraction(39, 2), "mm")
     ('1 3/8', '1/3', '19.5')
@@ -201,7 +203,7 @@ def _exact(number: Fraction, unit: str) -> str:
 
 
 def _decimal(number: Fraction) -> str:
-    """The terminating decimal of ``number``, or nothing where it has none within 30 digits."""
+    """The terminating decimal of ``number``; empty where it has none within 30 digits."""
     with localcontext(prec=30):
         decimal = Decimal(number.numerator) / Decimal(number.denominator)
     return f"{decimal:f}" if Fraction(decimal) == number else ""
@@ -226,7 +228,7 @@ class Figure:
 INCH_GRAIN = Fraction(1, 64)
 MM_GRAIN = Fraction(1, 100)
 COARSE: dict[Unit, Fraction] = {"in": Fraction(1, 16), "mm": Fraction(1, 10)}
-"""The grain of figures that are only looked at, not laid off."""
+"""The step to which figures are rounded that are only read, never measured off."""
 
 
 def rounded(mm: Fraction | float, grain: Fraction) -> Fraction:
@@ -277,7 +279,8 @@ def _short(number: float, places: int = 2) -> str:
 
 
 def little(mm: Fraction | float, unit: Unit) -> str:
-    """A small difference with its unit: below 1/32 in in hundredths, for a fraction would say it falsely.
+    """A small difference with its unit. Below 1/32 in it is written in hundredths, as a fraction would be too
+    coarse.
 
     >>> little(0.254, "in"), little(25.4 / 16, "in"), little(0.254, "mm")
     ('0.01 in', '1/16 in', '0.25 mm')

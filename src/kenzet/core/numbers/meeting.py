@@ -20,10 +20,11 @@ _MOST = 6
 
 
 def whole_steps(distances: Sequence[float], wish: float, most_change: float = MOST_CHANGE) -> list[StepFit]:
-    """Steps near ``wish`` of which whole numbers lead to all ``distances`` from the datum.
+    """Steps near ``wish`` that lead from the datum to all ``distances`` in whole numbers.
 
-    Those that meet every feature, the nearest to the wish first; where none does, the two that miss
-    least. A distance of next to nothing is met by itself. Empty where no step lies within the change.
+    Steps that meet every feature come first, nearest to ``wish`` first; if none does, the two that miss by least
+    are returned. A distance of nearly zero is always met. Returns an empty list if no step lies within
+    ``most_change``.
 
     >>> [(s.counts, round(s.step, 4), f"{s.change:+.0%}") for s in whole_steps([7.5 * 25.4], 1.1 * 25.4)][:3]
     [((7,), 27.2143, '-3%'), ((6,), 31.75, '+14%'), ((8,), 23.8125, '-15%')]
@@ -49,13 +50,14 @@ def whole_steps(distances: Sequence[float], wish: float, most_change: float = MO
 
 
 def even(count: int) -> bool:
-    """Parity: whether a zigzag that goes on by ``count`` legs arrives on the side on which it began."""
+    """Whether a zigzag is back on the side where it began after ``count`` legs."""
     return count % 2 == 0
 
 
 @dataclass(frozen=True, slots=True)
 class StepFit:
-    """``step`` divides the way to every feature into ``counts`` whole numbers, each ``misses`` off (signed)."""
+    """``step`` divides the distance to every feature into ``counts`` whole numbers; each feature is missed by
+    ``misses`` (signed)."""
 
     step: float
     counts: tuple[int, ...]
@@ -69,5 +71,5 @@ class StepFit:
 
     @property
     def give(self) -> tuple[int, ...]:
-        """The numbers of the features that would have to give, from 0."""
+        """The indices (from 0) of the features that are missed."""
         return tuple(k for k, miss in enumerate(self.misses) if abs(miss) > NEAR)

@@ -1,4 +1,4 @@
-"""Statistics that a few wrong values do not move: a scatter, and a straight trend."""
+"""Robust statistics, which a few outliers do not move: a scatter and a straight trend."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ _NORMAL = 1.4826  # standard deviations in a median absolute deviation, where va
 
 
 def scatter(values: Values) -> float:
-    """A standard deviation from the median absolute deviation; the unit of ``values``, one at least.
+    """A standard deviation estimated from the median absolute deviation, in the unit of ``values`` (at least one).
 
     >>> round(scatter(np.array([1.0, 2.0, 3.0, 4.0, 90.0])), 4)
     1.4826
@@ -19,7 +19,8 @@ def scatter(values: Values) -> float:
 
 
 def trend(at: Values, values: Values) -> tuple[float, float]:
-    """Slope and level (at 0) of a line: the median of the slopes between all pairs that are apart (Theil and Sen). Wants two places at least.
+    """Slope and intercept (at 0) of a line: the median slope over all pairs of different places (Theil-Sen). Needs
+    at least two places.
 
     >>> trend(np.array([0.0, 1.0, 2.0, 3.0, 4.0]), np.array([1.0, 3.0, 5.0, 7.0, 90.0]))
     (2.0, 1.0)

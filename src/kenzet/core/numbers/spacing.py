@@ -1,9 +1,9 @@
 """How many lines fit, what is left over, and which spacings come out even.
 
-All in exact fractions: in floats ``floor(width / spacing)`` with inch fractions is wrong in one case
-of four. Glossary: the *extent* L is the width of a region square to the lines; a *gap* lies between
-two neighbouring lines, or between the last line and the edge. Lengths are in one unit, any unit.
-Formulas: F8 to F11, F35.
+All in exact fractions: in floats ``floor(width / spacing)`` with inch fractions is wrong in one case of four.
+Glossary: the *extent* L is the width of a region perpendicular to the lines; a *gap* lies between two neighboring
+lines, or between the last line and the edge. Lengths are all in one unit; which one does not matter. Formulas: F8
+to F11, F35.
 """
 
 from __future__ import annotations
@@ -45,7 +45,7 @@ def ceil(x: Fraction) -> int:
 
 
 def from_edge(extent: Fraction, spacing: Fraction) -> Fit:
-    """F8: lines counted from one edge, the last gap whatever is left.
+    """F8: lines are counted from one edge; the last gap is what remains.
 
     >>> from_edge(Fraction("7.5"), Fraction("0.625"))
     Fit(spacing=Fraction(5, 8), lines=11, gaps=12, end=Fraction(5, 8), change=Fraction(0, 1))
@@ -62,7 +62,7 @@ def equalised(extent: Fraction, spacing: Fraction) -> Fit:
 
 
 def whole_repeats(extent: float, repeat: float) -> int:
-    """How many whole repeats fill ``extent``, so that each is changed least (both in one unit).
+    """The number of whole repeats in ``extent`` that stretches or shrinks each repeat least (both in one unit).
 
     >>> whole_repeats(27, 2.5), whole_repeats(31.25, 2.5), whole_repeats(1, 2.5)  # A51; 12.5 would do: 13 change less
     (11, 13, 1)
@@ -72,7 +72,7 @@ def whole_repeats(extent: float, repeat: float) -> int:
 
 
 def _below(x: Fraction) -> int:
-    """The largest whole number strictly below ``x``: a line on the edge is no line."""
+    """The largest whole number strictly below ``x``: a line that falls on the edge does not count."""
     return ceil(x) - 1
 
 
@@ -107,7 +107,8 @@ def whole_parts(extent: Fraction, spacing: Fraction, each: int, odd: bool = Fals
 
 @dataclass(frozen=True, slots=True)
 class Tick:
-    """A mark along an edge: where it ``is`` and where it is ``drawn``, both from the datum."""
+    """A mark along an edge: ``at`` is its exact place, ``drawn`` its place rounded to the marking step, both from
+    the datum."""
 
     at: Fraction
     drawn: Fraction
@@ -119,20 +120,20 @@ class Tick:
 
 
 def ticks(places: Sequence[Fraction], step: Fraction) -> list[Tick]:
-    """F35: every place counted from the datum and rounded on its own to the marking ``step``."""
+    """F35: each place is counted from the datum and rounded on its own to the marking ``step``, so errors do not
+    add up."""
     return [Tick(at, rounded(at, step)) for at in places]
 
 
 def stepping_error(spacing: Fraction, count: int, step: Fraction) -> Fraction:
-    """How far out the last of ``count`` marks ends when a rounded spacing is stepped off instead."""
+    """The error of the last of ``count`` marks if a rounded spacing were stepped off mark by mark instead."""
     return abs(count * (rounded(spacing, step) - spacing))
 
 
 def common_part(lengths: Sequence[float], most: int = 12, near: float = 0.02) -> float | None:
-    """The greatest length of which every one of ``lengths`` is a whole number, within ``near``.
+    """The greatest length that divides every one of ``lengths`` into whole numbers, within ``near``.
 
-    ``lengths`` are positive, in mm; looks at the shortest divided by 1 to ``most``. None where
-    there is no such length.
+    ``lengths`` are positive, in mm; tries the shortest divided by 1 to ``most``. None if there is no such length.
 
     >>> round(common_part([30.0, 45.0, 75.0]), 6), common_part([10.0, 14.142])
     (15.0, None)

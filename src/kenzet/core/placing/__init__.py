@@ -1,1 +1,1 @@
-"""How every line is placed: in which order lines can come, and what each is laid on when its turn is there."""
+"""How every line is placed: the possible orders of lines, and what each line is placed from when its turn comes."""

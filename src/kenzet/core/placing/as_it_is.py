@@ -1,8 +1,8 @@
-"""How a line is placed on what is there now: as it is planned, as long as that is there.
+"""How a line is placed from what is sewn now: as planned, if what it is planned from is there.
 
-Where it is not (a line was skipped, unpicked, or another order is sewn) the line is laid on the line on its other side, on
-the one beyond that what it is planned on is laid on, on a seam, or on one farther over that one of her rulers reaches. What nothing
-places is done by eye.
+Otherwise (a line was skipped or unpicked, or another order is sewn) it is placed from the line on its other side,
+from the reference of its reference, from a seam, or from a line farther away within a ruler's width. A line that
+none of these places is sewn by eye.
 """
 
 from __future__ import annotations
@@ -37,9 +37,8 @@ def placed(
     word: str,
     last: int | None,
 ) -> Placement:
-    """How ``line`` of the drawing that the log calls ``word`` is placed now that the lines ``there`` (by the words of their drawings) are
-    sewn, ``last`` the last of its own.
-    """
+    """How ``line`` is placed when the lines ``there`` (by the words of their drawings in the log) are sewn;
+    ``last`` is the last one of its own drawing, which the log names ``word``."""
     found, sewn = planned(plan, drawing, line), there.get(word, ())
     beyond = found.beyond is None or found.beyond.line in there.get(found.beyond.word, ())
     if not beyond or not all(other in sewn for other in found.needs):
@@ -50,10 +49,10 @@ def placed(
 
 
 class _Instead(Placing):
-    """Of one line, where what was planned is not there."""
+    """The placement of one line whose planned reference is missing."""
 
     def on_what_is_there(self, found: Placement, sewn: Collection[int], last: int | None) -> Placement:
-        """Where what was planned is not."""
+        """Another placement in place of the planned one."""
         there = [one for one in self._beside() if one.line in sewn]
         there.sort(key=lambda one: one.line != last)
         for one in there:
@@ -71,12 +70,12 @@ class _Instead(Placing):
         )
 
     def _beside(self) -> Iterable[Reference]:
-        """The lines on either side from which it can be laid."""
+        """The lines on either side from which it can be placed."""
         key = (self.plan, self.plan.number_of(self.drawing))
         return self.plan.memo.once(BESIDE, key, lambda: _lines_beside(self.references)).get(self.line, [])
 
     def _from_other_side(self) -> Reference | None:
-        """The seam that it would be laid from if lines progressed the other way, or that it is planned from."""
+        """The seam that it would be placed from if lines progressed the other way, or the one it is planned from."""
         if self.own.kind == "seam":
             return self.own
         machine = self.kit.machine
@@ -93,9 +92,8 @@ class _Instead(Placing):
         return found if found.kind == "seam" and self.line not in self.references.sides else None
 
     def _along_the_chain(self, sewn: Collection[int], last: int | None) -> Placement | None:
-        """On the line that what it is planned on is laid on, and so on, as far as one is sewn or a seam begins them, and a ruler of
-        hers reaches.
-        """
+        """From the reference of its reference, and so on, until one is sewn or a seam is reached, within a ruler's
+        width."""
         distance, line, over = Fraction(0), self.line, 0
         while over < _FAR:
             over += 1
@@ -117,7 +115,7 @@ class _Instead(Placing):
         return found if strays <= float(self.kit.tolerance.mm) + found.error else None
 
     def _shared_with(self, line: int | None) -> float:
-        """How much of a straight line lies beside another, mm; of one that turns all of it."""
+        """The length of a straight line beside another, mm; of a line with turns its whole length."""
         own = self.legs[0]
         if line is None or len(self.legs) > 1 or own.arc is not None:
             return sum(leg.length for leg in self.legs)
@@ -126,7 +124,7 @@ class _Instead(Placing):
         return float(min(other.max(), own.length) - max(other.min(), 0.0))
 
     def _farther(self, others: Collection[int], last: int | None, on: On) -> Placement | None:
-        """On the nearest of ``others`` of its family and piece that lies beside it and that one of her rulers reaches."""
+        """From the nearest of ``others`` in the same family and piece that runs beside it within a ruler's width."""
         drawing, line = self.drawing, self.line
         many = len(drawing.stretches)
         beside = np.array([other for other in others if other < many], dtype=np.int64)

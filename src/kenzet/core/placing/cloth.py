@@ -1,4 +1,4 @@
-"""Where on the cloth the ruler of a placement lies, and what the line is laid on."""
+"""Where on the cloth the ruler of a placement is, and where the placement's reference is."""
 
 from __future__ import annotations
 
@@ -13,7 +13,8 @@ from kenzet.core.tolerances import SAME_ANGLE, STOP_ERROR
 
 
 def ruler_at(plan: ZonePlan, drawing: Drawing, placement: Placement) -> Floats:
-    """The corners of the straight ruler where it lies for a straight line, (4, 2) in the part; empty where none does."""
+    """The corners of the straight ruler as placed for a straight line, (4, 2) in the part; empty if no straight
+    ruler is used."""
     straight = placement.by in ("etched line", "edge behind", "angle", "two points")
     if drawing.trace(placement.line) is not None or not straight or plan.kit.sew_with == "walking foot":
         return np.zeros((0, 2))
@@ -22,9 +23,7 @@ def ruler_at(plan: ZonePlan, drawing: Drawing, placement: Placement) -> Floats:
 
 
 def reference_points(plan: ZonePlan, drawing: Drawing, placement: Placement) -> Floats:
-    """Where what it is laid on lies, (n, 2) mm in the part: the line sewn or drawn, in another zone too, or the seam beside it; empty where that is
-    its own mark, or nothing.
-    """
+    """The line or seam that it is placed from, (n, 2) mm in the part; empty if that is its own mark, or nothing."""
     if placement.beyond is not None:
         return plan.line_beyond(placement.beyond)
     if placement.reference is not None:

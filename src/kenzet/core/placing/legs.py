@@ -1,6 +1,6 @@
-"""A line leg by leg: each straight side and each arc on its own, with the turn of the quilt at its end.
+"""A line leg by leg: each straight side and each arc, with the turn of the quilt at its end.
 
-Glossary: a *leg* is a side or an arc of a line; a *pivot* is a place at which the quilt is turned, the needle down.
+Glossary: a *leg* is a side or an arc of a line; at a *pivot* the quilt is turned with the needle down.
 """
 
 from __future__ import annotations
@@ -19,14 +19,13 @@ from kenzet.core.ruler.offset_sums import hand_stops
 from kenzet.core.tolerances import LEAST_TURN, SAME_PLACE, VISIBLE
 
 PIVOT = math.radians(12)
-"""A turn of less is part of a curve."""
+"""A smaller turn is part of a curve."""
 
 
 @dataclass(frozen=True, slots=True)
 class Leg:
-    """From ``start`` to ``end``, ``length`` mm long; ``arc`` is the arc that it is, None where it is straight. ``turn`` is by how
-    many degrees the way turns at its end, to the left if positive; 0 where it goes on, or the line ends.
-    """
+    """From ``start`` to ``end``, ``length`` mm long; ``arc`` is None if it is straight. ``turn`` is the change of
+    direction at its end in degrees, positive to the left; 0 if the line goes straight on or ends."""
 
     start: Point
     end: Point
@@ -36,7 +35,7 @@ class Leg:
 
     @property
     def back(self) -> Leg:
-        """The same from its end to its start; its turn is that of the leg before and is set by who knows that."""
+        """The same leg reversed, without its turn, which depends on the leg before."""
         arc = self.arc and Arc(self.arc.end, self.arc.start, -self.arc.bulge)
         return Leg(self.end, self.start, self.length, arc)
 
@@ -63,7 +62,7 @@ def _legs(vertices: Sequence[Sequence[float]]) -> Iterable[Leg]:
 
 
 def _turned(legs: list[Leg], closed: bool) -> Iterable[Leg]:
-    """Each with its turn; sides in one straight line are one leg."""
+    """Each leg with its turn; sides on one straight line are merged."""
     joined: list[Leg] = []
     for leg in legs:
         last = joined[-1] if joined else None
@@ -77,7 +76,7 @@ def _turned(legs: list[Leg], closed: bool) -> Iterable[Leg]:
 
 
 def _turn(leg: Leg, onward: Leg) -> float:
-    """Radians, to the left positive."""
+    """The change of direction in radians, positive to the left."""
     turn = _direction(onward, 0.0) - _direction(leg, 1.0)
     return (turn + math.pi) % math.tau - math.pi
 
@@ -105,9 +104,9 @@ def hand_moves(
     ends: float,
     back: bool,
 ) -> list[float]:
-    """Where the hand on the ruler moves on from ``begins`` to ``ends`` mm along a line, mm from where one starts to sew: at a pivot, a
-    crest or a trough, or where another line is crossed, as far as one is within its ``span``; for there a stop does not show.
-    """
+    """Where the hand on the ruler moves, mm from where sewing begins, for the stretch ``begins`` to ``ends`` mm of
+    a line: at a pivot, a crest or trough, or a crossing within ``span``, if there is one, because a stop does
+    not show there."""
     length = ends - begins
     if length <= span:
         return []
@@ -119,7 +118,7 @@ def hand_moves(
 
 
 def _crests(line: Floats, legs: Sequence[Leg]) -> Iterable[float]:
-    """How far along a line that waves it is farthest to either side."""
+    """The distances along a wavy line at which it is farthest to either side."""
     if not any(leg.arc for leg in legs) or math.dist(line[0], line[-1]) < VISIBLE:
         return
     way = (line[-1] - line[0]) / math.dist(line[0], line[-1])

@@ -1,7 +1,7 @@
-"""In which order the lines of a drawing can be sewn, so that each finds what it is laid on.
+"""The orders in which the lines of a drawing can be sewn, so that each finds its reference.
 
-Glossary: a line *rests on* lines of which one (of each that it needs) must be sewn before it; a *turn* is what is sewn
-whole before the next turn is begun, in one piece of the zone.
+Glossary: a line *rests on* lines that must be sewn before it; a *turn* is a group of lines that is finished, in
+one piece of the zone, before the next begins.
 """
 
 from __future__ import annotations
@@ -21,25 +21,27 @@ from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.line_references import Beyond, References
 
-Way = tuple[int, ...]
+Needed = tuple[int, ...]
 """Lines that must all be sewn."""
 
 
 @dataclass(frozen=True, eq=False)
 class LineOrder:
-    """``rests_on`` has for every line the ways in which it can be placed, each the lines that must be sewn for it; empty where
-    a seam or a mark places it, or she does it by eye. ``turns`` says when a line's set is sewn, ``pieces`` in which piece of
-    the zone it lies, ``beyond`` on which line of another zone it is laid. All are by number of the line.
+    """``rests_on`` has for every line the alternatives for placing it, each the lines that must be sewn first; empty
+    if a seam or a mark places it, or it is sewn by eye.
+
+    ``turns`` is the turn of each line, ``pieces`` its piece of the zone, ``beyond`` the line of another zone it is
+    placed from. All are indexed by line number.
     """
 
-    rests_on: tuple[tuple[Way, ...], ...]
+    rests_on: tuple[tuple[Needed, ...], ...]
     turns: tuple[int, ...]
     pieces: tuple[int, ...]
     beyond: Mapping[int, Beyond] = field(default_factory=dict)
 
     @property
     def is_free(self) -> bool:
-        """Whether any order will do."""
+        """Whether any order is possible."""
         return not any(self.rests_on) and not self.beyond and len(set(self.turns)) < 2
 
 
@@ -47,7 +49,8 @@ ORDERS = Table[tuple[ZonePlan, int, bool], LineOrder]("orders of lines by plan a
 
 
 def line_order(plan: ZonePlan, drawing: Drawing, in_turns: bool = True) -> LineOrder:
-    """That of ``drawing`` as it is marked; sets one after another as the fill says, unless not ``in_turns``."""
+    """The order for ``drawing`` with its marks; sets follow each other as the fill requires, unless ``in_turns``
+    is false."""
     key = (plan, plan.number_of(drawing), in_turns)
     return plan.memo.once(ORDERS, key, lambda: _order(plan, drawing, in_turns))
 
@@ -68,8 +71,9 @@ def _order(plan: ZonePlan, drawing: Drawing, in_turns: bool) -> LineOrder:
     return LineOrder(rests_on, turns, tuple(pieces_of(drawing)), beyond)
 
 
-def _other_turns(drawing: Drawing, turns: Way, rests_on: Sequence[Sequence[Way]]) -> Iterable[int]:
-    """The second set first, or the outline last, or figures that are cut after whole ones but for those that a whole one rests on."""
+def _other_turns(drawing: Drawing, turns: Needed, rests_on: Sequence[Sequence[Needed]]) -> Iterable[int]:
+    """The second set first, or the outline last, or cut figures after whole ones (except those that a whole one
+    rests on)."""
     last, later = max(turns, default=0), set[int]()
     if drawing.comes_in == "outline":
         later = {*drawing.outline}
@@ -88,18 +92,18 @@ def _other_turns(drawing: Drawing, turns: Way, rests_on: Sequence[Sequence[Way]]
 
 
 def by_eye(references: References, line: int, marks: Marks) -> bool:
-    """Whether nothing gives a line its place, and she has chosen not to draw it."""
+    """Whether nothing gives a line its place and it is not to be marked."""
     return line not in marks.lines and not references.needs(line) and line not in references.sides
 
 
-def _ways(references: References, line: int) -> Iterable[Way]:
-    """Only what is planned: the other side of a line would do as well, but then each screen would say something else."""
+def _ways(references: References, line: int) -> Iterable[Needed]:
+    """Only the planned references: the line on the other side would work too, but then screens could disagree."""
     if needs := references.needs(line):
         yield needs
 
 
 def _rounds(tape: TapePlan, drawing: Drawing) -> Iterable[int]:
-    """Round after round of tape; what follows half-way between comes last."""
+    """The round of tape of each line; lines of the halving pass come last."""
     last = len(tape.rounds)
     for line in range(drawing.lines):
         yield tape.place_of[line][0] if line in tape.place_of else last
@@ -114,7 +118,7 @@ def _turns(drawing: Drawing) -> Iterable[int]:
 
 
 def pieces_of(drawing: Drawing) -> list[int]:
-    """In which piece of the zone every line lies."""
+    """The piece of the zone in which each line lies."""
     lines = drawing.polylines
     if len(drawing.region.pieces) == 1 or not lines:
         return [0] * len(lines)

@@ -1,6 +1,6 @@
-"""How a line is placed where everything goes as it is planned.
+"""How a line is placed if everything is sewn as planned.
 
-Nothing is ever to be laid whose verdict is "will not do".
+No placement uses a ruler whose verdict is "will not do".
 """
 
 from __future__ import annotations
@@ -40,7 +40,7 @@ PLANNED = Table[tuple[ZonePlan, int], dict[int, Placement]]("placements by plan 
 
 
 def planned(plan: ZonePlan, drawing: Drawing, line: int) -> Placement:
-    """How ``line`` is placed where everything goes as it is planned."""
+    """How ``line`` is placed if everything is sewn as planned."""
     kept = plan.memo.once(PLANNED, (plan, plan.number_of(drawing)), dict)
     if line not in kept:
         kept[line] = Placing(plan, drawing, line).planned()
@@ -48,7 +48,7 @@ def planned(plan: ZonePlan, drawing: Drawing, line: int) -> Placement:
 
 
 class Placing:
-    """Of one line."""
+    """Computes the placement of one line."""
 
     def __init__(self, plan: ZonePlan, drawing: Drawing, line: int) -> None:
         self.plan, self.drawing, self.line, self.kit = plan, drawing, line, plan.kit
@@ -58,11 +58,11 @@ class Placing:
 
     @cached_property
     def marks(self) -> Marks:
-        """What is drawn of the zone."""
+        """The marks of the drawing."""
         return marks_of(self.plan, self.drawing)
 
     def planned(self) -> Placement:
-        """As its drawing and its marks have it."""
+        """The placement that follows from its drawing and its marks."""
         if self.own.kind == "ditch":
             return self._made("ditch", "ditch")
         if self.line in self.marks.lines:
@@ -73,7 +73,7 @@ class Placing:
         return found or self._from_lines_and_seams()
 
     def _from_lines_and_seams(self) -> Placement:
-        """What its own reference says."""
+        """The placement from its planned reference."""
         sides = self.references.sides.get(self.line)
         if sides:
             return self._turning(sides)
@@ -93,49 +93,49 @@ class Placing:
         return self._by_eye()
 
     def _across(self) -> Placement:
-        """By an etched line that leans on a line which it crosses."""
+        """By a slanted etched line on a line that it crosses."""
         return self._made(
             "angle", "angle", reference=self.own.line, angle=self.own.angle, way=self.own.way,
-            error=float(self.kit.tolerance.mm), distance=self.kit.reach, lays=self._lays(None), crosses=self._crossing(),
+            error=float(self.kit.tolerance.mm), distance=self.kit.foot_offset, lays=self._lays(None), crosses=self._crossing(),
         )  # fmt: skip
 
     def _through_points(self) -> Placement:
-        """From where seams or lines meet at one end of each leg to where they do at the other."""
+        """From where seams or lines meet at one end of each leg to where they meet at the other."""
         fits = self._fits() or ()
         by: By = "curve" if fits else "two points"
         return self._made(
-            "corners", by, distance=self.kit.reach, fits=fits, through=self.references.points[self.line], lays=self._lays(None),
+            "corners", by, distance=self.kit.foot_offset, fits=fits, through=self.references.points[self.line], lays=self._lays(None),
             error=2 * float(self.kit.spread.mm), dots=self.references.dots.get(self.line, ()),
         )  # fmt: skip
 
     def _level(self) -> Placement:
-        """By the middle line of one of her templates, so far from a seam."""
+        """By the center line of a template, at a distance from a seam."""
         return self._made(
             "seam", "template", distance=self.own.distance, way=self.own.way, fits=self._fits() or (), level=True, onward=self._onward(),
             dots=self.references.dots.get(self.line, ()), error=2 * float(self.kit.spread.mm),
         )  # fmt: skip
 
     def _beyond(self) -> Placement:
-        """On a line of another zone, which runs beside it or which it goes on."""
+        """From a line of another zone, which runs beside it or which it continues."""
         distance = self.own.distance
         total = best_offset_sum(self.kit, distance, self.legs[0].length) if distance else None
         by: By = "edge behind" if total is not None and total.etched is None else "etched line"
         return self._made(
-            "beyond", by, distance=distance or self.kit.reach, way=self.own.way, total=total, beyond=self.references.beyond[self.line],
+            "beyond", by, distance=distance or self.kit.foot_offset, way=self.own.way, total=total, beyond=self.references.beyond[self.line],
             error=float(self.kit.tolerance.mm), lays=1,
         )  # fmt: skip
 
     def _by_middle_line(self) -> Placement:
-        """By the same along its own, which is drawn."""
+        """By the center line of a template along the line's own center line, which is marked."""
         crest = self.marks.middles[self.line][0].crest
         return self._made(
-            "mark", "template", distance=self.kit.reach, way=self.own.way, fits=self._fits() or (), level=True, dots=(crest,),
+            "mark", "template", distance=self.kit.foot_offset, way=self.own.way, fits=self._fits() or (), level=True, dots=(crest,),
             error=2 * float(self.kit.spread.mm),
         )  # fmt: skip
 
     def _askew(self) -> Placement:
-        """So far from the line before at its start, and so far at its end."""
-        under = tuple(far - self.kit.reach for far in self.references.tilts[self.line])
+        """At different distances from the line before at its start and at its end."""
+        under = tuple(far - self.kit.foot_offset for far in self.references.tilts[self.line])
         run = int(self.references.runs[self.line])
         return self._made(
             "line", "tilt", distance=self.own.distance, way=self._side_of(self.legs, self.own.line, self.own.distance), reference=self.own.line, tilt=under, lays=self._lays(None),
@@ -143,7 +143,7 @@ class Placing:
         )  # fmt: skip
 
     def _crossing(self) -> tuple[float, Compass] | None:
-        """How far from its nearer end the line that it is laid across is crossed, and which end that is."""
+        """The distance at which its reference is crossed, from the reference's nearer end, and which end that is."""
         if self.own.line is None:
             return None
         own, other = (self.drawing.polylines[k] for k in (self.line, self.own.line))
@@ -158,7 +158,7 @@ class Placing:
         return (long - along if back else along), compass(qx if back else -qx, qy if back else -qy)
 
     def _stepped(self) -> Placement:
-        """From the row before: the template is moved on, and the foot cancels out."""
+        """From the row before: the template is moved on by the step, so that the foot's offset cancels out."""
         if self.drawing.fill.freehand_rows:
             return self._made(
                 "line", "freehand", distance=self.own.distance, way=self.own.way, reference=self.own.line,
@@ -187,17 +187,22 @@ class Placing:
         )  # fmt: skip
 
     def _is_echoed_by_rim(self) -> bool:
-        """Whether a row that is stepped by the foot's offset is so far from the row before all along, but for her tolerance."""
-        by_foot = abs(self.own.distance - self.kit.reach) <= THAT_LINE and self.kit.sew_with == "ruler foot"
+        """Whether a row stepped by the foot's offset keeps that distance from the row before everywhere, within
+        the tolerance."""
+        by_foot = (
+            abs(self.own.distance - self.kit.foot_offset) <= THAT_LINE and self.kit.sew_with == "ruler foot"
+        )
         if not by_foot or self.own.line is None:
             return False
         near = shapely.LineString(self.drawing.polylines[self.own.line])
         away = shapely.distance(near, shapely.points(self.drawing.polylines[self.line]))
         inner = away[away < float(self.own.distance) + VISIBLE]  # beyond its end the row before is farther
-        return bool(len(inner) and (abs(inner - float(self.kit.reach)) < float(self.kit.tolerance.mm)).all())
+        return bool(
+            len(inner) and (abs(inner - float(self.kit.foot_offset)) < float(self.kit.tolerance.mm)).all()
+        )
 
     def _onward(self) -> Onward | None:
-        """In which direction a row lies from what it is laid on."""
+        """The direction in which a row lies from its reference."""
         trace = self.drawing.trace(self.line)
         family = self.drawing.families[trace.family] if trace else None
         if isinstance(family, Paths) and family.way is not None:
@@ -211,11 +216,15 @@ class Placing:
 
     def _by_eye(self) -> Placement:
         return self._made(
-            "nothing", "eye", way=self.own.way, distance=self.kit.reach, error=float(self.kit.tolerance.mm)
+            "nothing",
+            "eye",
+            way=self.own.way,
+            distance=self.kit.foot_offset,
+            error=float(self.kit.tolerance.mm),
         )
 
     def _by_marks(self) -> Placement | None:
-        """Where ticks, dots, tape or powder give it its place."""
+        """By ticks, dots, tape or powder, if these give its place."""
         marks = self.marks
         spread = float(self.kit.spread.mm)
         if marks.stencil:
@@ -226,18 +235,18 @@ class Placing:
             fits = self._fits()
             if fits is None:
                 return self._made(
-                    "points", "eye", distance=self.kit.reach, error=float(self.kit.tolerance.mm)
+                    "points", "eye", distance=self.kit.foot_offset, error=float(self.kit.tolerance.mm)
                 )
             by: By = "curve" if fits else "two points"
             if self.kit.sew_with == "walking foot":
                 by = "eye" if fits else "two points"
             return self._made(
-                "points", by, distance=self.kit.reach, fits=fits, error=spread, lays=self._lays(None)
+                "points", by, distance=self.kit.foot_offset, fits=fits, error=spread, lays=self._lays(None)
             )
         return None
 
     def _drawn(self) -> Placement:
-        """It is followed: with one of her edges beside it where one does it."""
+        """It follows its own mark, with a ruler's edge beside it if one fits."""
         spread = float(self.kit.spread.mm)
         fits = self._fits()
         if self.kit.sew_with == "walking foot" or fits is None or not self.kit.edges:
@@ -248,7 +257,7 @@ class Placing:
         return self._made(
             "mark",
             by,
-            distance=self.kit.reach,
+            distance=self.kit.foot_offset,
             way=self.own.way,
             fits=fits,
             error=spread,
@@ -256,7 +265,7 @@ class Placing:
         )
 
     def _fits(self) -> tuple[CurveFit | TemplateFit | None, ...] | None:
-        """For a line with arcs or of a template her edge for each; empty for a straight one, None where one will not do."""
+        """The best edge for each arc, or for a template's line; empty for a straight line, None if no edge fits."""
         wanted = self.plan.template(self.drawing)
         if wanted is not None:
             some = [fit for fit in templates(self.kit, wanted) if fit.verdict != "will not do"]
@@ -276,7 +285,7 @@ class Placing:
         return tuple(found) if any(found) else ()
 
     def _on(self, on: On, distance: Fraction, way: int, reference: int | None, over: int = 1) -> Placement:
-        """On a seam or a line that runs along it."""
+        """From a seam or a line that runs along it."""
         if self.drawing.trace(self.line) is not None and self.legs:
             way = self._side_of(self.legs, reference, distance)
         longest = max((leg.length for leg in self.legs), default=0.0)
@@ -284,7 +293,11 @@ class Placing:
         if not total.can_be_laid:
             return self._by_eye()
         fits = self._fits()
-        if fits is None and abs(distance - self.kit.reach) <= THAT_LINE and self.kit.sew_with == "ruler foot":
+        if (
+            fits is None
+            and abs(distance - self.kit.foot_offset) <= THAT_LINE
+            and self.kit.sew_with == "ruler foot"
+        ):
             return self._made(
                 on,
                 "rim",
@@ -329,7 +342,7 @@ class Placing:
         )
 
     def _lays(self, total: OffsetSum | None) -> int:
-        """How often the ruler is laid down for it."""
+        """How many times the ruler is put down for it."""
         edge = edge_of(self.kit, total) if total else next((edge for _, edge in self.kit.straight), None)
         if edge is None:
             return 0
@@ -371,7 +384,8 @@ class Placing:
         )  # fmt: skip
 
     def _side_of(self, legs: Sequence[Leg], line: int | None, distance: Fraction) -> int:
-        """+1 where what they are laid on lies to the right of them, seen from their start, as for a family whose normal points left."""
+        """+1 if the reference of the legs is on their right, seen from their start, as for a family whose normal
+        points left; else -1."""
         on = self._seams if line is None else shapely.LineString(self.drawing.polylines[line])
         left, right = (
             min(on.distance(shapely.Point(at)) for leg in legs for at in _beside(leg, side * float(distance)))
@@ -381,7 +395,7 @@ class Placing:
 
     @cached_property
     def _seams(self) -> shapely.Geometry:
-        """All that can be seen of seams: the zone's edge, and those inside it."""
+        """All visible seams: the zone's edge, and those inside it."""
         drawing = self.drawing
         seams = np.array(drawing.shape.seams).reshape(-1, 2, 2)
         return shapely.union_all([drawing.shape.uncut.area.boundary, *shapely.linestrings(seams)])

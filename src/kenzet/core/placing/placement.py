@@ -1,4 +1,4 @@
-"""What a placement of a line is: the one answer to how it is placed, on every screen and sheet and at the machine."""
+"""The placement of a line: the one answer to how it is placed, for every screen and sheet and at the machine."""
 
 from __future__ import annotations
 
@@ -50,18 +50,23 @@ Onward = Compass | Literal["in", "out"]
 
 @dataclass(frozen=True, eq=False)
 class Placement:
-    """Of line ``line``: what it is laid ``on``, and ``by`` what.
+    """How line ``line`` is placed: ``on`` is what it is placed from, ``by`` what does it.
 
-    ``on`` is "last" (the line just sewn), "line" (one sewn earlier, the ``over``-th from it; ``reference`` is its number), "drawn" (the
-    same, only drawn as yet), "seam", "mark" (it is drawn itself), "points" (ticks or dots at its ends), "corners" (where seams, or the lines
-    ``through``, meet at the ends of its legs), "angle" (a line that it
-    crosses), "ditch", "tape", "beyond" (a line of
-    another zone, which ``beyond`` names: one beside it, or one that it goes on where there is no ``total``), or "nothing". ``distance`` is exact mm from it; the line progresses ``way`` +1 along its family's
-    normal or -1 against it: what it is laid from, and the ruler, lie behind. ``total`` is the sum with etched line and foot,
-    ``fits`` has her curved edge for each arc, or her template. ``error`` is within what the line comes to lie, mm, nineteen
-    times of twenty. ``dots`` are points of it that are marked by dots. A ``stepped`` one is moved ``onward`` from the row before, and slid by ``slide`` mm; a ``level`` one lies ``onward`` from the seam, and is a row of which a template's middle line lies along a straight seam or
-    along its own, which is drawn. ``tilt`` is how far under the ruler's
-    edge what it is laid on lies at its start and at its end, exact mm, below 0 where it shows beyond the edge. ``sides`` are the placements of the legs of a line that turns, where each has its own.
+    ``on`` is "last" (the line just sewn), "line" (one sewn earlier, ``over`` lines away; ``reference`` is its
+    number), "drawn" (the same, but only marked so far), "seam", "mark" (its own), "points" (ticks or dots at its
+    ends), "corners" (where seams, or the lines ``through``, meet at the ends of its legs), "angle" (a line that it
+    crosses), "ditch", "tape", "beyond" (a line of another zone, given by ``beyond``: one beside it, or one that it
+    continues if there is no ``total``), or "nothing".
+
+    ``distance`` is the exact distance from it, mm. The line progresses along its family's normal if ``way`` is +1,
+    against it if -1; reference and ruler are behind it. ``total`` is the sum with etched line and foot; ``fits`` has
+    the curved edge for each arc, or the template. ``error`` is the 95 % error of its place, mm. ``dots`` are its
+    points marked by dots.
+
+    A ``stepped`` line is moved ``onward`` from the row before, and slid by ``slide`` mm. A ``level`` one is a row
+    whose center line, on a template, is aligned with a straight seam (``onward`` from it) or with its own mark.
+    ``tilt`` is how far its reference lies under the ruler's edge at its start and its end, exact mm, negative if
+    it shows in front of the edge. ``sides`` are the placements of the legs, if each has its own.
     """
 
     line: int
@@ -91,12 +96,12 @@ class Placement:
 
     @property
     def length(self) -> float:
-        """mm of the whole line."""
+        """The length of the whole line, mm."""
         return sum(leg.length for leg in self.legs)
 
     @property
     def verdict(self) -> Literal["does", "nearly", "by hand"]:
-        """How well what is laid does it; "by hand" where nothing is laid."""
+        """How well the ruler or template fits; "by hand" if none is used."""
         if self.by in ("follow", "eye", "freehand", "ditch"):
             return "by hand"
         nearly = any(fit is not None and fit.verdict == "can be nudged" for fit in self.fits)
@@ -104,7 +109,7 @@ class Placement:
 
     @property
     def needs(self) -> tuple[int, ...]:
-        """The lines of the drawing that must be sewn, or drawn, for it."""
+        """The lines of the drawing that must be sewn, or marked, first."""
         own = () if self.reference is None else (self.reference,)
         return tuple(
             dict.fromkeys([*own, *self.through, *(line for side in self.sides for line in side.needs)])

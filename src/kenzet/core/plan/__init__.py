@@ -1,1 +1,1 @@
-"""From a quilt to its plan: the lines of every zone. planner is the way in."""
+"""From a quilt to its plan: the lines of every zone. The entry point is ``planner``."""

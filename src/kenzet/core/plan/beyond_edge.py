@@ -1,6 +1,6 @@
-"""What lines need beyond the quilt's edge: where a zigzag or a curve that the edge cuts would turn.
+"""What lines need outside the quilt's edge: the points where a zigzag or a curve that the edge cuts would turn.
 
-Glossary: an *excursion* is what of a path lies outside the finished edge between two crossings of it.
+Glossary: an *excursion* is the part of a path outside the finished edge between two crossings of it.
 """
 
 from __future__ import annotations
@@ -17,14 +17,14 @@ from kenzet.core.top.quilt_layout import QuiltLayout
 
 
 def turns_beyond_edge(laid: QuiltLayout, drawing: Drawing, place: str) -> float:
-    """How far beyond the finished edge the farthest point lies at which a line that this edge cuts turns back, mm; 0 where none does.
+    """How far outside the finished edge the farthest turning point of a line lies that this edge cuts, mm; 0 if there
+    is none.
 
-    ``drawing`` lies at ``place``. A line that does not come back into the
-    zone turns nowhere.
+    ``drawing`` is at ``place``. Lines that do not come back into the zone have no turning point.
     """
     placing = drawing.shape.part.places[place]
     size = np.array([laid.top.width, laid.top.height])
-    outline = place_all(placing, np.array(drawing.region.reach))
+    outline = place_all(placing, np.array(drawing.region.extremes))
     if min(outline.min(), (size - outline).min()) > VISIBLE:
         return 0.0
     most = 0.0
@@ -45,13 +45,13 @@ def turns_beyond_edge(laid: QuiltLayout, drawing: Drawing, place: str) -> float:
 
 
 def _outside(points: Floats, size: Floats) -> Floats:
-    """How far outside the quilt each of ``points`` (n, 2) lies, mm; below 0 inside."""
+    """How far outside the quilt each of ``points`` (n, 2) lies, mm; negative inside."""
     found: Floats = np.maximum(-points, points - size).max(axis=1)
     return found
 
 
 def _crossings(outside: Floats) -> tuple[list[int], list[int]]:
-    """The first points of the chords by which every excursion begins and ends; one that never comes back is none."""
+    """For every excursion the first point of the chord where it leaves, and of the chord where it comes back."""
     beyond = outside > 0
     leaves = np.flatnonzero(~beyond[:-1] & beyond[1:])
     comes_back = np.flatnonzero(beyond[:-1] & ~beyond[1:])
@@ -61,7 +61,7 @@ def _crossings(outside: Floats) -> tuple[list[int], list[int]]:
 
 
 def _cut(points: Floats, outside: Floats, k: int) -> tuple[float, float]:
-    """Where the chord from point ``k`` crosses the edge."""
+    """Where the chord that begins at point ``k`` crosses the edge."""
     share = outside[k] / (outside[k] - outside[k + 1])
     x, y = (points[k] + share * (points[k + 1] - points[k])).tolist()
     return x, y

@@ -1,7 +1,8 @@
-"""Straight lines through the widest gaps of a zone, until none is wider than it may be (F44).
+"""Adds straight lines through the widest gaps of a zone until no gap exceeds the limit (F44).
 
-A line goes through the middle of a gap, from the stitching or the edge on one side to that on the other. Of the directions that the zone
-has (its lines, its edges, across them, level, upright, both diagonals) that one is taken which leaves the narrowest gaps about it.
+A line goes through the center of a gap, from the stitching or edge on one side to that on the other. Its direction
+is one of the zone's (its lines, its edges, perpendicular to them, level, upright, both diagonals), the one that
+leaves the narrowest gaps.
 """
 
 from __future__ import annotations
@@ -19,15 +20,14 @@ from kenzet.core.tolerances import EQUAL, VISIBLE
 from kenzet.core.top.layout import multi
 
 MOST = 12
-"""Lines: where it takes more, another spacing is the better mend."""
+"""The greatest number of lines; if more are needed, another spacing is the better remedy."""
 _MOST_WAYS = 12
 _ABOUT = 1.1  # times a gap's width: so far about its middle it is looked at what a line leaves
 
 
 def closing_lines(drawings: Sequence[Drawing], limit: float) -> list[Floats]:
-    """Lines, (2, 2) mm each, which leave no gap over ``limit`` mm between what ``drawings`` sew at one place; none where there is no such gap, or where it takes
-    more than ``MOST``.
-    """
+    """Lines, (2, 2) mm each, that leave no gap over ``limit`` mm between what ``drawings`` sew at one place; empty
+    if there is no such gap, or if more than ``MOST`` are needed."""
     region = drawings[0].region
     sewn = [line for drawing in drawings if drawing.fill.sewn for line in drawing.polylines]
     angles = list(_ways(drawings))
@@ -41,7 +41,7 @@ def closing_lines(drawings: Sequence[Drawing], limit: float) -> list[Floats]:
 
 
 def _ways(drawings: Sequence[Drawing]) -> Iterable[float]:
-    """Degrees, each once, those of the lines first."""
+    """Directions in degrees, each once, those of the lines first."""
     lines = [family.angle for drawing in drawings for family in drawing.straight]
     edges = [
         math.degrees(math.atan2(edge.end[1] - edge.start[1], edge.end[0] - edge.start[0]))
@@ -71,7 +71,7 @@ def _best(region: Region, lines: Sequence[Floats], gap: WidestGap, angles: Seque
 
 
 def _through(region: Region, lines: Sequence[Floats], middle: shapely.Point, angle: float) -> Floats | None:
-    """The line through ``middle`` as far as it is free either way."""
+    """The line through ``middle`` at ``angle``, as far as it is free on either side."""
     left, low, right, high = region.bounds
     far = math.hypot(right - left, high - low)
     way = np.array([math.cos(math.radians(angle)), math.sin(math.radians(angle))])

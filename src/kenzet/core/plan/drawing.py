@@ -1,6 +1,6 @@
 """One distinct set of lines: stretches of straight families, rings of echoes, pieces of paths.
 
-Glossary: a *trace* is a line that is no stretch: a ring or a piece of a path. The lines of a drawing are
+Glossary: a *trace* is a line that is not a stretch: a ring or a piece of a path. The lines of a drawing are
 numbered, stretches first, then traces.
 """
 
@@ -28,8 +28,10 @@ from kenzet.core.top.quilt_layout import ZoneShape
 
 
 class Trace(NamedTuple):
-    """A ring, or a piece of path number ``line``, of family ``family``; ``laid_on`` says what gives it its place: the
-    ring or the path before it (the seam, for a first ring), None where nothing does.
+    """A ring, or a piece of path number ``line``, of family ``family``.
+
+    ``laid_on`` is what gives its place: the ring or path before it (the seam, for a first ring); None if nothing
+    does.
     """
 
     family: int
@@ -39,12 +41,12 @@ class Trace(NamedTuple):
 
     @property
     def points(self) -> Floats:
-        """(n, 2) mm as drawn; a closed one's first point is not repeated."""
+        """The polyline as drawn, (n, 2) mm; a closed one's first point is not repeated."""
         return self.path.points
 
     @property
     def arcs(self) -> Floats:
-        """(n, 3) vertices with bulges; a ring's arcs are read from its points."""
+        """The vertices with bulges, (n, 3); a ring's arcs are reconstructed from its points."""
         return self.path.vertices if not self.path.straight else with_arcs(self.points, self.closed)
 
     @property
@@ -54,23 +56,23 @@ class Trace(NamedTuple):
 
     @property
     def length(self) -> float:
-        """mm."""
+        """Length, mm."""
         return self.path.length
 
     @property
     def polyline(self) -> Floats:
-        """(n, 2) as drawn, a closed one's first point repeated at its end."""
+        """The polyline as drawn, (n, 2); a closed one ends with its first point."""
         return np.vstack([self.points, self.points[:1]]) if self.closed else self.points
 
 
 @dataclass(frozen=True, eq=False)
 class Drawing:
-    """One distinct set of lines in the part's coordinates, and the places that have it.
+    """One distinct set of lines in the part's coordinates, and the places that share it.
 
-    ``stretches.job`` is piece × straight families + which of them. ``hints`` only show what a freehand texture looks like:
-    they are no lines to sew. ``layer`` is 0 for the zone's fill, 1 for the one sewn on top of
-    it, 2 for what she has placed by hand. What is shorter than ``least`` mm is left out: ``left_out`` lines at one place, the longest
-    of them ``longest_out`` mm.
+    ``stretches.job`` is piece × number of straight families + family. ``hints`` only illustrate a freehand
+    texture: they are not lines to sew. ``layer`` is 0 for the zone's fill, 1 for a fill on top of it, 2 for lines
+    placed by hand. Lines shorter than ``least`` mm are left out: ``left_out`` of them at one place, the longest
+    ``longest_out`` mm.
     """
 
     places: tuple[str, ...]
@@ -87,23 +89,23 @@ class Drawing:
 
     @property
     def region(self) -> Region:
-        """What the lines lie in."""
+        """The region that contains the lines."""
         return self.shape.region
 
     @property
     def straight(self) -> list[Straight]:
-        """The families that are straight."""
+        """The straight families."""
         return [family for family in self.families if isinstance(family, Straight)]
 
     @property
     def has_sets(self) -> bool:
-        """Whether it consists of straight families only, and of more than one."""
+        """Whether it consists of two or more straight families and nothing else."""
         return len(self.straight) > 1 and not self.traces
 
     @property
     def comes_in(self) -> Literal["", "sets", "rings", "outline", "cells"]:
-        """What of it can be sewn in two orders: one set before the other, rings from outside or from inside, the outline first or last, whole
-        figures before those that the edge cuts."""
+        """What can be sewn in two orders: one set before the other, rings from outside or from inside, the outline
+        first or last, whole figures before cut ones; "" if nothing."""
         if self.has_sets:
             return "sets"
         rings = [trace for trace in self.traces if isinstance(self.families[trace.family], Rings)]
@@ -117,7 +119,7 @@ class Drawing:
 
     @property
     def cut_figures(self) -> list[int]:
-        """The lines left of closed figures that the zone's edge cuts, by number."""
+        """The numbers of the lines that remain of closed figures cut by the zone's edge."""
         return [k for k, trace in enumerate(self.traces, len(self.stretches)) if self._is_cut(trace)]
 
     def _is_cut(self, trace: Trace) -> bool:
@@ -130,22 +132,22 @@ class Drawing:
 
     @property
     def outline(self) -> list[int]:
-        """The lines that run along the zone's outline, by number."""
+        """The numbers of the lines along the zone's outline."""
         return [k for k, trace in enumerate(self.traces, len(self.stretches)) if self._on_outline(trace)]
 
     @property
     def lines(self) -> int:
-        """How many lines to sew at one place."""
+        """The number of lines to sew at one place."""
         return len(self.stretches) + len(self.traces)
 
     @cached_property
     def lengths(self) -> Floats:
-        """mm of every line, (lines,)."""
+        """Length of every line, mm (lines,)."""
         return np.concatenate([self.stretches.lengths, lengths([trace.path for trace in self.traces])])
 
     @property
     def stitched(self) -> float:
-        """mm at one place."""
+        """Stitching at one place, mm."""
         if self.fill.claimed_density is not None:
             return self.fill.claimed_density * float(self.region.area.area)
         drawn = float(self.lengths.sum())
@@ -153,11 +155,11 @@ class Drawing:
 
     @property
     def density(self) -> float:
-        """F13: sewn mm per mm² of the zone, its outline not counted."""
+        """F13: stitched mm for each mm² of the zone, without its outline."""
         return self.stitched / float(self.region.area.area)
 
     def trace(self, line: int) -> Trace | None:
-        """Line number ``line`` if it is a trace."""
+        """Line number ``line`` if it is a trace, else None."""
         return self.traces[line - len(self.stretches)] if len(self.stretches) <= line < self.lines else None
 
     @cached_property
@@ -167,9 +169,8 @@ class Drawing:
 
     @cached_property
     def word(self) -> str:
-        """Eight letters that two drawings share if their lines are the same to a tenth of a mm, and sewn as often; textures share it
-        if they fill the same and are sewn as densely.
-        """
+        """Eight letters that are equal for two drawings with the same lines (to a tenth of a mm) and the same
+        number of passes; for textures, with the same texture and density."""
         told = hashlib.blake2b(str(self.fill.passes).encode(), digest_size=4)
         if self.hints:
             told.update(f"{self.fill.claimed_density:.6f}".encode())
@@ -179,7 +180,7 @@ class Drawing:
         return told.hexdigest()
 
     def length_of(self, line: int) -> float:
-        """mm of one line."""
+        """Length of one line, mm."""
         return float(self.lengths[line])
 
 
@@ -191,9 +192,8 @@ def draw(
     layer: int = 0,
     least: float = 0.0,
 ) -> Drawing:
-    """Clip the straight families to every piece of the region and take the rings apart; what is shorter than ``least`` mm, or than the
-    fill says, is left out.
-    """
+    """Clips the straight families to every piece of the region and divides the others into traces. Lines shorter
+    than ``least`` mm, or than the fill allows, are left out."""
     straight = [family for family in families if isinstance(family, Straight)]
     stretches = clip([(piece, family) for piece in shape.region.pieces for family in straight])
     traces = tuple(t for k, family in enumerate(families) for t in _traces(shape, k, family))
@@ -223,7 +223,7 @@ def draw(
 
 
 def carried(drawing: Drawing, shape: ZoneShape, places: tuple[str, ...]) -> Drawing:
-    """``drawing``, which is rings of the outline of ``shape``'s twin, as ``shape`` and ``places`` have it."""
+    """``drawing``, made of rings for a congruent outline, mapped to ``shape`` and ``places``."""
     if shape.twin is None:
         return _cut(replace(drawing, shape=shape, places=places))
     placing = shape.twin[1]
@@ -242,7 +242,7 @@ def carried(drawing: Drawing, shape: ZoneShape, places: tuple[str, ...]) -> Draw
 
 
 def _cut(drawing: Drawing) -> Drawing:
-    """Of rings that are drawn whole, what the quilt's edge leaves."""
+    """Of rings that were drawn for the whole zone, what the quilt's edge leaves."""
     if drawing.shape.whole is None:
         return drawing
     traces = tuple(t for trace in drawing.traces for t in cut_to(drawing.region, trace))
@@ -260,7 +260,7 @@ def _traces(shape: ZoneShape, number: int, family: Family) -> Iterable[Trace]:
 
 
 def cut_to(region: Region, trace: Trace) -> Iterable[Trace]:
-    """What of ``trace`` lies in a region that the quilt's edge has cut; a ring that is cut is no ring any more."""
+    """The parts of ``trace`` in a region that the quilt's edge has cut; a ring that is cut becomes open."""
     line, inside = shapely.linestrings(trace.polyline), shapely.buffer(region.area, ON_EDGE)
     if shapely.covers(inside, line):
         yield trace
@@ -269,7 +269,7 @@ def cut_to(region: Region, trace: Trace) -> Iterable[Trace]:
 
 
 def cut_off(trace: Trace, area: shapely.Geometry) -> Iterable[Trace]:
-    """What of ``trace`` lies outside ``area``."""
+    """The parts of ``trace`` outside ``area``."""
     line = shapely.linestrings(trace.polyline)
     if not shapely.intersects(line, area):
         yield trace
@@ -293,7 +293,7 @@ def _lines_of(cut: shapely.Geometry) -> list[shapely.LineString]:
 
 
 def _both(region: Region, piece: Region) -> Region:
-    """What of a piece of the whole zone lies in its ``region``."""
+    """The part of a piece of the whole zone that lies in its ``region``."""
     if shapely.covers(region.area, piece.area):
         return piece
     return Region(multi(piece.area.intersection(region.area)), piece.soft | region.soft)

@@ -1,7 +1,7 @@
-"""Lines that are laid on lines of another zone: one that goes on across the seam, or one that runs along it there.
+"""Lines placed from lines of another zone: one that continues across the seam, or one that runs along it there.
 
-A ruler reaches over the seam: it lies on what is sewn in the zone beside, and the line is sewn from there. The zone that comes first in
-the quilt is sewn first, so two zones never wait for each other.
+The ruler lies across the seam, on what is sewn in the zone beside. The zone that comes first in the quilt is sewn
+first, so that two zones never wait for each other.
 """
 
 from __future__ import annotations
@@ -26,7 +26,7 @@ _NEAREST = 6  # lines of another zone that are tried for one line
 
 @dataclass(frozen=True)
 class ZoneBefore:
-    """A zone that is sewn before another one: its ``key`` and ``name``, and one of its drawings."""
+    """One drawing of a zone that is sewn before another; with the zone's ``key`` and ``name``."""
 
     key: str
     name: str
@@ -34,11 +34,11 @@ class ZoneBefore:
 
     @property
     def word(self) -> str:
-        """What names the drawing in the log."""
+        """The drawing's name in the log."""
         return f"{self.key}.{self.drawing.layer}.{self.drawing.word}"
 
     def is_at(self, drawing: Drawing) -> bool:
-        """Whether it lies wherever ``drawing`` does, with a set of lines that has a direction of that one's."""
+        """Whether it is at every place of ``drawing`` and shares one of its directions."""
         return set(drawing.places) <= set(self.drawing.places) and any(
             _same_way(one.direction, other.direction)
             for one in drawing.straight
@@ -47,8 +47,10 @@ class ZoneBefore:
 
 
 def lay_beyond(kit: Kit, drawing: Drawing, before: Sequence[ZoneBefore], into: References) -> None:
-    """Straight lines that nothing in their own zone gives are laid on a line of one of the zones ``before``, where a straight ruler of hers
-    is long enough to lie on both. A line that goes on comes before one that runs beside; of each the one that holds the ruler best.
+    """Places straight lines that have no reference in their own zone from a line of one of the zones ``before``, if a
+    straight ruler is long enough to lie on both.
+
+    A line that is continued is preferred to one that runs beside; of several, the one that holds the ruler best.
     """
     reach = max((float(edge.length) for _, edge in kit.straight), default=0.0)
     others = [one for one in before if one.is_at(drawing)]
@@ -67,7 +69,7 @@ def lay_beyond(kit: Kit, drawing: Drawing, before: Sequence[ZoneBefore], into: R
 
 
 class _Others:
-    """The lines of other zones that run as those of ``family``: (n,) where they lie across it, and from where to where along it, mm."""
+    """The lines of other zones parallel to ``family``: (n,) their places across it and their extent along it, mm."""
 
     def __init__(self, others: Sequence[ZoneBefore], family: Straight) -> None:
         self.way, self.normal = np.array(family.direction), np.array(family.normal)
@@ -88,7 +90,7 @@ class _Others:
     def lay(
         self, kit: Kit, line: int, own: tuple[float, float], across: float, reach: float, into: References
     ) -> None:
-        """``line``, which spans ``own`` along the direction, on the best of them that holds it."""
+        """Places ``line``, which spans ``own`` along the direction, from the best of them that holds the ruler."""
         shared, leverage = self._held(own, reach)
         away = across - self.across
         fits = np.flatnonzero((shared > EQUAL) & (np.abs(away) < reach))
@@ -110,9 +112,8 @@ class _Others:
             return
 
     def _held(self, own: tuple[float, float], reach: float) -> tuple[Floats, Floats]:
-        """How much of each lies under a ruler that lies along all of ``own``, mm, and by how much the scatter of her hands grows on the
-        way from there to the far end of the line.
-        """
+        """For each, the length under a ruler that covers all of ``own``, mm, and the factor by which the scatter
+        of the hands grows from there to the far end of the line."""
         low, high = own
         none = np.zeros(len(self.across))
         if high - low > reach or not len(self.across):

@@ -1,6 +1,8 @@
-"""Rows that one of her templates sews, laid by their middle line: so far from a straight seam, a crest at a dot.
+"""Rows sewn with a template and placed by their center line: at a distance from a straight seam, with a crest at a
+dot.
 
-Glossary: the *middle line* of a wave or of a row of points is the straight line half-way between crests and troughs.
+Glossary: the *middle line* of a wave or of a row of points is the straight line half-way between crests and
+troughs.
 """
 
 from __future__ import annotations
@@ -23,7 +25,7 @@ from kenzet.core.ruler.line_references import LEVEL, MARK, References
 from kenzet.core.tolerances import EQUAL, SAME_ANGLE, STOP_ERROR, VISIBLE
 
 _FARTHEST = 4 * INCH
-"""mm from a seam: farther away hands do not keep a ruler level to it."""
+"""mm from a seam: farther away, hands cannot keep a ruler parallel to it."""
 _CORNER = math.radians(45)
 _SAME = 1e3 * SAME_ANGLE
 
@@ -32,9 +34,8 @@ Template = WaveEdge | ZigzagEdge
 
 @dataclass(frozen=True, eq=False)
 class MiddleLine:
-    """From one end of a row, or of one side of a round, to the other: ``ends`` (2, 2) mm; ``crest`` is the crest or point nearest its
-    middle, and ``crests`` (n, 2) all of them.
-    """
+    """The middle line of a row, or of one side of a round: ``ends`` (2, 2) mm; ``crest`` is the crest nearest to
+    its center, ``crests`` (n, 2) are all of them."""
 
     ends: Floats
     crest: Point
@@ -42,13 +43,14 @@ class MiddleLine:
 
     @property
     def way(self) -> Floats:
-        """Its direction, of length 1."""
+        """Its unit direction."""
         run: Floats = self.ends[1] - self.ends[0]
         return run / float(np.hypot(*run))
 
 
 def middle_lines(drawing: Drawing, line: int, wanted: Template) -> list[MiddleLine]:
-    """That of a row, or of each side of a closed round; none where a side is too short to show both crest and trough."""
+    """The middle line of a row, or of each side of a closed round; empty if a side is too short to show both crest
+    and trough."""
     trace = drawing.trace(line)
     if trace is None:
         return []
@@ -58,7 +60,7 @@ def middle_lines(drawing: Drawing, line: int, wanted: Template) -> list[MiddleLi
 
 
 def _sides(drawing: Drawing, trace: Trace) -> Iterable[tuple[Floats, Floats]]:
-    """The points of each side that waves about one straight line, and that line's direction."""
+    """The points of each side that oscillates about one straight line, and that line's direction."""
     family = drawing.families[trace.family]
     if isinstance(family, Paths) and family.way is not None:
         yield trace.polyline, np.array(family.way)
@@ -90,9 +92,8 @@ def _middle_line(points: Floats, way: Floats, height: float) -> MiddleLine | Non
 
 @dataclass(frozen=True, eq=False)
 class Level:
-    """A line whose middle line lies ``distance`` mm from a straight ``seam`` (2, 2), to the left of it if ``way`` is 1; ``dots`` has a
-    crest, unless one lies on a seam.
-    """
+    """A line whose middle line is ``distance`` mm from a straight ``seam`` (2, 2), to the left of it if ``way`` is
+    1; ``dots`` has one crest, unless a crest lies on a seam."""
 
     distance: Fraction
     way: int
@@ -101,7 +102,7 @@ class Level:
 
 
 def levels(drawing: Drawing, wanted: Template) -> dict[int, Level]:
-    """The lines of a drawing that can be laid so, by number."""
+    """The lines of a drawing that can be placed like that, by number."""
     pieces = drawing.shape.uncut.pieces
     seams = np.concatenate(
         [*(piece.edge_ends for piece in pieces), np.array(drawing.shape.seams).reshape(-1, 2, 2)]
@@ -125,7 +126,7 @@ def levels(drawing: Drawing, wanted: Template) -> dict[int, Level]:
 
 
 def lay_level(known: Mapping[int, Level], into: References) -> None:
-    """What is still to be drawn, and can be, is laid so."""
+    """Lines that would have to be marked are placed like that if possible."""
     for line, level in known.items():
         if into.kinds[line] == MARK:
             into.kinds[line], into.distances[line], into.ways[line] = LEVEL, level.distance, level.way
@@ -134,7 +135,8 @@ def lay_level(known: Mapping[int, Level], into: References) -> None:
 
 
 def _from_seam(side: MiddleLine, seams: Floats) -> tuple[float, Floats] | None:
-    """How far to the left of the nearest seam along it a middle line lies, mm, and that seam; None where none runs beside most of it."""
+    """The distance of a middle line to the left of the nearest parallel seam, mm, and that seam; None if no seam
+    runs beside most of it."""
     way = side.way
     normal = np.array([-way[1], way[0]])
     runs = seams[:, 1] - seams[:, 0]

@@ -1,7 +1,7 @@
-"""What every line of a drawing is laid from: straight families one after another in each piece, then traces.
+"""What every line of a drawing is placed from: straight families in turn, piece by piece, then traces.
 
-A line that nothing beside it gives may still be laid across a line of a family that comes before it, or, where it turns,
-side by side: each of its straight sides from what runs along it. What is left is drawn.
+A line without a reference beside it can be placed across a line of an earlier family or, if it has corners, side
+by side: each straight side from what runs along it. The remaining lines are marked.
 """
 
 from __future__ import annotations
@@ -51,10 +51,12 @@ def lay_lines(
     base: Sequence[Drawing] = (),
     before: Sequence[ZoneBefore] = (),
 ) -> References:
-    """What every line of ``drawing`` is laid from, by number, in the order of sewing; of two sets the second is the first if
-    ``second_first``, and of rings the innermost. Rows are stepped one from the other where a template or one of her curves sews them (``stepping``); a ``template`` of hers
-    is also laid by the middle line of its rows. ``base``
-    are the drawings below this one that are only drawn, ``before`` the zones that are sewn before it.
+    """What every line of ``drawing`` is placed from, by number, in sewing order.
+
+    With ``second_first`` the second of two sets comes first, and rings begin with the innermost. With
+    ``stepping``, rows are stepped from each other, because a template or a curved edge sews them; with a
+    ``template``, rows can also be placed by their middle line. ``base`` are drawings below this one that are only
+    marked, ``before`` the zones sewn before it.
     """
     found = References.empty(drawing.lines)
     ends, families = drawing.stretches.ends, drawing.straight
@@ -94,7 +96,8 @@ def lay_lines(
 
 
 def uncut_pieces(drawing: Drawing) -> Sequence[Region]:
-    """For each piece of its region the one that it is cut from: where the quilt's edge cuts there is no seam to lay a line on."""
+    """For each piece of its region, the piece before the quilt's edge cut it: the cut is no seam to place a line
+    from."""
     pieces = drawing.region.pieces
     if drawing.shape.whole is None:
         return pieces
@@ -106,7 +109,8 @@ def uncut_pieces(drawing: Drawing) -> Sequence[Region]:
 def _lay_traces(
     kit: Kit, drawing: Drawing, into: References, stepping: bool, level: Mapping[int, Level], inside_out: bool
 ) -> None:
-    """Each on the ring or the path before it that lies beside it, ``inside_out`` on the ring inside it; drawn where there is none."""
+    """Each trace from the ring or path beside it that comes before it (``inside_out``: from the ring inside it);
+    marked if there is none."""
     before: dict[tuple[int, int], list[int]] = {}
     lines = [shapely.LineString(trace.polyline) for trace in drawing.traces]
     for k, trace in enumerate(drawing.traces):
@@ -145,9 +149,8 @@ def _lay_steps(
     into: References,
     level: Mapping[int, Level],
 ) -> None:
-    """The rows of a family are stepped upwards and downwards from the one with the longest piece; if some lie ``level`` with a seam, from
-    the longest of those, the nearest to its seam.
-    """
+    """Steps the rows of a family up and down from the one with the longest piece; if some are ``level`` with a
+    seam, from the longest of those that is nearest to its seam."""
     rows: dict[int, list[int]] = {}
     for k, trace in enumerate(drawing.traces):
         if trace.family == family:
@@ -180,9 +183,8 @@ def _lay_steps(
 
 
 def _lay_sides(kit: Kit, drawing: Drawing, seams: Floats, into: References) -> None:
-    """What is still to be drawn and has straight sides only is laid side by side, each from a seam or from a line that comes
-    before it and runs along it; where one side finds nothing, the line is drawn.
-    """
+    """Lines still to be marked that have only straight sides are placed side by side, each side from a seam or an
+    earlier line along it. If one side has no reference, the line is marked."""
     first = len(drawing.stretches)
     open_ = [
         k
@@ -207,7 +209,8 @@ def _lay_sides(kit: Kit, drawing: Drawing, seams: Floats, into: References) -> N
 
 
 class _Known:
-    """The straight pieces of seams and lines of a drawing: ``ends`` (n, 2, 2), and the ``lines`` that they belong to, -1 for seams."""
+    """The straight pieces of seams and lines of a drawing: ``ends`` (n, 2, 2), and the ``lines`` they belong to,
+    -1 for seams."""
 
     def __init__(self, drawing: Drawing, seams: Floats) -> None:
         edges = [piece.edge_ends for piece in drawing.shape.uncut.pieces]
@@ -224,7 +227,8 @@ class _Known:
         self._ways = way / np.maximum(np.hypot(*way.T), EQUAL)[:, None]
 
     def beside(self, kit: Kit, side: Floats, number: int) -> tuple[int, Fraction, int] | None:
-        """What ``side`` (2, 2) of line ``number`` is laid from: its kind, how far away, and the line that it is (-1: a seam)."""
+        """What ``side`` (2, 2) of line ``number`` is placed from: its kind, its distance, and its line number (-1
+        for a seam)."""
         long = math.dist(*side)
         if long < STOP_ERROR:
             return None

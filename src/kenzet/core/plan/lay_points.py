@@ -1,7 +1,8 @@
-"""Lines that are laid through points which can be seen on the cloth, beside a curve, or askew on the line before.
+"""Lines placed through points visible on the cloth, beside a curve, or at an angle to the line before.
 
-Glossary: a point is *seen* where seams meet, where two lines or a line and a seam cross, where a line ends or turns, or at
-the crown of an arc. Of lines only those count that come before. Lines through them rest on all of those.
+Glossary: a point is *seen* where seams meet, where two lines or a line and a seam cross, where a line ends or
+turns, or at the crown of an arc. Only lines that come before count, and a line through such points rests on all of
+them.
 """
 
 from __future__ import annotations
@@ -43,9 +44,11 @@ def lay_points(
     base: Sequence[Drawing] = (),
     template: Template | None = None,
 ) -> None:
-    """What is still to be drawn is laid through points that are seen, on a concentric curve before it, or askew on the line before
-    it, where one of her rulers does it. Where only some of the points of a line that turns or curves are seen, dots mark the others. Of rows of a
-    ``template`` the middle line is drawn instead. ``base`` are drawings that lie below this one and are only drawn: all of their lines are there.
+    """Places lines that would have to be marked through points that are seen, from an earlier concentric curve, or at
+    an angle to the line before, if a ruler allows it.
+
+    If only some points of a line are seen, dots mark the others. For rows of a ``template``, the middle line is
+    marked instead. ``base`` are drawings below this one that are only marked, so that all their lines are visible.
     """
     open_ = np.flatnonzero(into.kinds == MARK).tolist()
     if not open_ or drawing.lines > _MOST_LINES:
@@ -92,7 +95,7 @@ def _in_ditches(drawing: Drawing, lines: Sequence[int]) -> list[int]:
 
 
 def _legs(drawing: Drawing, line: int) -> list[Leg]:
-    """Its straight sides and arcs in order."""
+    """The straight sides and arcs of a line in order."""
     trace = drawing.trace(line)
     if trace is None:
         x0, y0, x1, y1 = drawing.stretches.ends[line].tolist()
@@ -111,7 +114,7 @@ def _legs(drawing: Drawing, line: int) -> list[Leg]:
 
 
 def _can_lay(kit: Kit, legs: Sequence[Leg]) -> bool:
-    """Whether one of her rulers sews every leg from end to end; with the walking foot only straight ones are sewn so."""
+    """Whether a ruler sews every leg from end to end; with the walking foot only straight legs are possible."""
     longest = max((float(edge.length) for _, edge in kit.straight), default=0.0)
     for start, end, arc in legs:
         if arc is None:
@@ -146,7 +149,7 @@ class _Seen:
         self._spot_lines = [line for _, line in spots]
 
     def straight_of(self, family: int) -> tuple[Ints, Floats]:
-        """The numbers and the ends (n, 2, 2) of the traces of a family that are straight."""
+        """Numbers and ends (n, 2, 2) of the straight traces of a family."""
         if family not in self._straight:
             first = len(self.drawing.stretches)
             some = [
@@ -159,7 +162,8 @@ class _Seen:
         return self._straight[family]
 
     def before(self, other: int, line: int) -> bool:
-        """Whether ``other`` is sewn before ``line`` in any case: it may be, and nothing that it is laid on waits for that."""
+        """Whether ``other`` is always sewn before ``line``: it may be, and nothing that it rests on waits for
+        ``line``."""
         if other == line or (self._turns[other], other) > (self._turns[line], line):
             return False
         waiting, known = [other], {other}
@@ -173,9 +177,8 @@ class _Seen:
         return True
 
     def through(self, line: int, legs: Sequence[Leg]) -> tuple[tuple[int, ...], tuple[Point, ...]]:
-        """The lines that must be there so that the ends of its legs are seen, and the ends that are not seen. A curve that changes sides
-        may do so half-way between two points that are.
-        """
+        """The lines that must be there so that the ends of the legs are seen, and the ends that are not seen. A
+        curve may change sides half-way between two points that are seen."""
         ends = [legs[0][0], *(end for _, end, _ in legs)]
         found = [self._at(point, line) for point in ends]
         if len(legs) > 1:
@@ -195,7 +198,8 @@ class _Seen:
         return tuple(sorted(needed)), tuple(_each_once(hidden))
 
     def _cut_ends(self, legs: Sequence[Leg], found: list[set[int] | None]) -> list[set[int] | None]:
-        """Where the zone's edge cuts the first or the last curve of a line, it is laid as its neighbours are."""
+        """If the zone's edge cuts the first or the last curve of a line, that end is placed like those of its
+        neighbors."""
         cut = [
             leg[2] is not None and self._on_outline(point)
             for leg, point in ((legs[0], legs[0][0]), (legs[-1], legs[-1][1]))
@@ -208,7 +212,7 @@ class _Seen:
         return bool(shapely.dwithin(self.drawing.region.area.boundary, shapely.points(point), VISIBLE))
 
     def _at(self, point: Point, line: int) -> set[int] | None:
-        """The fewest lines that show where ``point`` is."""
+        """The smallest set of lines that shows where ``point`` is; None if nothing shows it."""
         spot = shapely.points(point)
         if len(self._corners.query(spot, predicate="dwithin", distance=VISIBLE)):
             return set()
@@ -236,7 +240,7 @@ class _Seen:
 
 
 def _seam_corners(drawing: Drawing) -> Floats:
-    """Where seams meet at an angle, as far as that can be seen at the zone."""
+    """The points where seams meet at an angle, as far as they are visible at the zone."""
     shape = drawing.shape
     found: list[Point] = list(shape.uncut.corners)
     near = shape.uncut.area.buffer(VISIBLE)
@@ -250,7 +254,7 @@ def _seam_corners(drawing: Drawing) -> Floats:
 
 
 def _fixed(drawing: Drawing, base: Sequence[Drawing]) -> Iterable[Floats]:
-    """Seams, and lines that are drawn whatever is sewn."""
+    """Seams, and lines that are marked in any case."""
     for polygon in drawing.shape.uncut.area.geoms:
         for ring in (polygon.exterior, *polygon.interiors):
             yield np.asarray(ring.coords)[:, :2]
@@ -260,7 +264,7 @@ def _fixed(drawing: Drawing, base: Sequence[Drawing]) -> Iterable[Floats]:
 
 
 def _own_points(legs: Sequence[Leg]) -> Iterable[Point]:
-    """Where a line can be seen to end or to turn, and the crowns of its arcs."""
+    """The points where a line visibly ends or turns, and the crowns of its arcs."""
     if not legs:
         return
     yield legs[0][0]
@@ -271,20 +275,20 @@ def _own_points(legs: Sequence[Leg]) -> Iterable[Point]:
 
 
 def _each_once(points: Sequence[Point]) -> Iterable[Point]:
-    """Without those through which a line comes again."""
+    """Points without repetitions, for lines that pass a point twice."""
     for k, point in enumerate(points):
         if all(math.dist(point, other) >= STOP_ERROR for other in points[:k]):
             yield point
 
 
 def _half_way(one: Leg, other: Leg) -> bool:
-    """Whether two arcs are of one radius, on either side."""
+    """Whether two arcs have the same radius and opposite directions."""
     a, b = one[2], other[2]
     return a is not None and b is not None and a.bulge * b.bulge < 0 and abs(a.radius - b.radius) < VISIBLE
 
 
 def _way(line: Floats, point: Point) -> Floats:
-    """The direction of a polyline where it passes a point."""
+    """The direction of a polyline at a point."""
     ends = shapely.linestrings(np.stack([line[:-1], line[1:]], axis=1))
     k = int(np.argmin(shapely.distance(ends, shapely.points(point))))
     way: Floats = line[k + 1] - line[k]
@@ -299,7 +303,7 @@ def _turned(one: Floats, other: Floats) -> float:
 def _beside_curve(
     kit: Kit, drawing: Drawing, into: References, line: int, legs: Sequence[Leg], seen: _Seen
 ) -> bool:
-    """A line of one arc on a concentric one before it."""
+    """Places a line of one arc from an earlier concentric arc; tells whether that was possible."""
     if len(legs) != 1 or legs[0][2] is None:
         return False
     own = legs[0][2]
@@ -310,7 +314,7 @@ def _beside_curve(
             if arc is None or math.dist(arc.centre, own.centre) > _CONCENTRIC:
                 continue
             apart = abs(arc.radius - own.radius)
-            rim = abs(apart - float(kit.reach)) < STOP_ERROR
+            rim = abs(apart - float(kit.foot_offset)) < STOP_ERROR
             does = rim or (fit is not None and fit.verdict != "will not do")
             if (
                 apart > STOP_ERROR
@@ -329,7 +333,7 @@ def _beside_curve(
 
 
 def _beside_each_other(one: Arc, other: Arc) -> bool:
-    """Whether the middle of one arc lies before the other."""
+    """Whether the midpoint of one arc lies within the sector of the other."""
     (x, y), (cx, cy) = one.at(0.5), other.centre
     mid = math.atan2(y - cy, x - cx)
     mx, my = other.at(0.5)
@@ -338,7 +342,8 @@ def _beside_each_other(one: Arc, other: Arc) -> bool:
 
 
 def _askew(kit: Kit, drawing: Drawing, into: References, line: int, seen: _Seen) -> bool:
-    """A straight line of a fan, from the one before it: so far from it at one end, and so far at the other."""
+    """Places a straight line of a fan from the one before it, by its distance at either end; tells whether that
+    was possible."""
     trace = drawing.trace(line)
     widest = max((float(edge.width) for _, edge in kit.straight), default=0.0)
     if trace is None or len(trace.polyline) != 2 or not widest:
@@ -361,7 +366,7 @@ def _askew(kit: Kit, drawing: Drawing, into: References, line: int, seen: _Seen)
         & (shared >= 0.5 * np.ptp(along, axis=1))
     )
     may &= (
-        (np.abs(away).max(axis=1) < float(kit.reach) + widest)
+        (np.abs(away).max(axis=1) < float(kit.foot_offset) + widest)
         & (numbers != line)
         & (into.kinds[numbers] != DITCH)
     )

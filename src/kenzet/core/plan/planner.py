@@ -1,7 +1,7 @@
-"""The way in: from a quilt to its plan.
+"""The entry point: from a quilt to its plan.
 
-Cost: one scan for all straight families of a zone; one offset a ring. Each distinct drawing is
-planned once, however often it is placed.
+Cost: one scan for all straight families of a zone; one offset a ring. Each distinct drawing is planned once,
+however many places share it.
 """
 
 from __future__ import annotations
@@ -42,8 +42,7 @@ RINGS = Table[ZoneShape, Drawing]("the last rings of an outline that zones share
 
 
 def plan_zone(laid: QuiltLayout, key: str) -> ZonePlan | None:
-    """The plan of zone ``key``, or None where it has no fill anywhere or is laid nowhere. What was planned for
-    the same zone on the same top with the same kit is not planned again.
+    """The plan of zone ``key``, or None if it has no fill or no place. Plans are cached by zone, top and kit.
 
     Raises Unknown; BadValue at ``fill.…`` or ``kit.foot.offset``; TooMany at ``fill.spacing``.
     """
@@ -63,7 +62,8 @@ def plan_zone(laid: QuiltLayout, key: str) -> ZonePlan | None:
 
 
 def _sewn_before(laid: QuiltLayout, plan: ZonePlan) -> tuple[ZoneBefore, ...]:
-    """The drawings of zones of its part that come before it in the quilt, are sewn in the same pass, and have lines that run as its own."""
+    """The drawings of zones of the same part that come before it in the quilt, are sewn in the same pass, and have
+    parallel lines."""
     quilt, zone = laid.quilt, plan.zone
     stitching, found = quilt.stitching, []
     if (
@@ -95,7 +95,7 @@ def _sewn_before(laid: QuiltLayout, plan: ZonePlan) -> tuple[ZoneBefore, ...]:
 
 
 def _touch(laid: QuiltLayout, zone: Zone, other: Zone) -> bool:
-    """Whether two zones of one part lie beside each other anywhere."""
+    """Whether two zones of one part are neighbors at any place."""
     if not laid.is_laid(other):
         return False
     one, two = (laid.shapes(some)[0].uncut.area for some in (zone, other))
@@ -105,7 +105,7 @@ def _touch(laid: QuiltLayout, zone: Zone, other: Zone) -> bool:
 
 
 def _planned_alone(laid: QuiltLayout, key: str) -> ZonePlan | None:
-    """What is planned for the zone without a look at those that are sewn before it."""
+    """The plan of the zone without regard to zones sewn before it."""
     zone = laid.zone(key)
     if not _has_fill(zone) or not laid.is_laid(zone):
         return None
@@ -128,12 +128,12 @@ def _planned_alone(laid: QuiltLayout, key: str) -> ZonePlan | None:
 
 
 def kit_of(laid: QuiltLayout, zone: Zone) -> Kit:
-    """What the zone is sewn with."""
+    """The kit as used in the zone."""
     return laid.quilt.kit.for_zone(zone.ruler, zone.sew_with, zone.begin_other)
 
 
 def least_line(laid: QuiltLayout) -> float:
-    """What is shorter she does not sew as a line of its own, mm."""
+    """The length below which lines are not sewn on their own, mm."""
     return float(laid.quilt.stitching.least_line.mm)
 
 
@@ -156,7 +156,7 @@ def _planned(laid: QuiltLayout, key: str, zone: Zone, beside: tuple[Zone, ...]) 
 
 
 def _outlines_before(laid: QuiltLayout, key: str, zone: Zone) -> tuple[Zone, ...]:
-    """The zones of its part that come before it and sew their outline too, where its own fill does."""
+    """The zones of its part that come before it and sew their outline, if its own fill does too."""
     if zone.fill is None or not zone.fill.sews_outline:
         return ()
     found = []
@@ -169,7 +169,7 @@ def _outlines_before(laid: QuiltLayout, key: str, zone: Zone) -> tuple[Zone, ...
 
 
 def _left_to_others(laid: QuiltLayout, drawing: Drawing, beside: Iterable[Zone]) -> Drawing:
-    """Without what of its outline lies on the outline of another zone at the same places: there that one's thread lies already."""
+    """The drawing without the parts of its outline that another zone at the same places already sews."""
     sewn = [
         shape.uncut.area.boundary
         for zone in beside
@@ -192,7 +192,7 @@ def _left_to_others(laid: QuiltLayout, drawing: Drawing, beside: Iterable[Zone])
 
 
 def _drawn(fill: Fill, shape: ZoneShape, places: list[str], laid: QuiltLayout) -> Iterable[Drawing]:
-    """The different drawings over ``places``; rings of one outline are drawn once for all zones that have it."""
+    """The distinct drawings over ``places``; rings of equal outlines are computed once for all zones."""
     least = least_line(laid)
     if not fill.follows_outline:
         for families, some in _distinct(fill, shape, places, laid.middle):
@@ -214,7 +214,7 @@ def _by_hand(zone: Zone, shape: ZoneShape, middle: Point) -> Drawing:
 
 
 def _over(over: Over, base: Drawing, laid: QuiltLayout, kit: Kit) -> Iterable[Drawing]:
-    """The second fill on top of ``base``, in the cells that are meant; nothing where there are none."""
+    """The second fill on top of ``base``, in the chosen cells; empty if there are none."""
     shape = base.shape
     if over.cells != "all":
         area = alternate(base.region, base.polylines, 0 if over.cells == "every other" else 1)
@@ -232,7 +232,7 @@ def _has_fill(zone: Zone) -> bool:
 
 
 def _by_fill(zone: Zone, shape: ZoneShape) -> list[tuple[Fill, list[str]]]:
-    """The places of ``shape`` by the fill that they have, that of most places everywhere first."""
+    """The places of ``shape`` by their fill, the zone's common fill first."""
     if not zone.apart:
         return [(zone.fill, list(shape.places))] if zone.fill else []
     apart = {place for one in zone.apart for place in one.places}
@@ -242,13 +242,14 @@ def _by_fill(zone: Zone, shape: ZoneShape) -> list[tuple[Fill, list[str]]]:
 
 
 def plan_quilt(laid: QuiltLayout) -> dict[str, ZonePlan]:
-    """The plans of all zones that have a fill, by key."""
+    """The plans of all zones with a fill, by key."""
     plans = ((key, plan_zone(laid, key)) for key in laid.quilt.zones)
     return {key: plan for key, plan in plans if plan is not None}
 
 
 def check_quilt(laid: QuiltLayout, before: QuiltLayout | None = None) -> None:
-    """Raises KenzetError where a zone cannot be planned; zones that were planned ``before`` are believed."""
+    """Raises KenzetError if a zone cannot be planned. Zones that have not changed since ``before`` are not checked
+    again."""
     same = before is not None and laid.top is before.top and laid.quilt.kit == before.quilt.kit
     for key, zone in laid.quilt.zones.items():
         if same and before is not None and before.quilt.zones.get(key) == zone:
@@ -268,14 +269,14 @@ def check_quilt(laid: QuiltLayout, before: QuiltLayout | None = None) -> None:
 
 
 def check_foot(zone: Zone, region: Region, kit: Kit) -> None:
-    """Raises BadValue where the foot's offset is larger than what fits into the zone (A105)."""
+    """Raises BadValue if the foot's offset is larger than the zone allows (A105)."""
     foot = kit.foot.offset
-    if kit.sew_with == "ruler foot" and float(kit.reach) > region.inradius:
+    if kit.sew_with == "ruler foot" and float(kit.foot_offset) > region.inradius:
         widest = in_words(2 * region.inradius, foot.unit)
         raise BadValue(
             tr(
-                "The foot's offset of {reach} is more than half of {name}, which is {widest} at its widest; no ruler could lie in it. Give the distance from the needle to the foot's rim.",
-                reach=in_words(kit.reach, foot.unit),
+                "The foot's offset of {offset} is more than half of {name}, which is {widest} at its widest; no ruler could lie in it. Give the distance from the needle to the foot's rim.",
+                offset=in_words(kit.foot_offset, foot.unit),
                 name=zone.name,
                 widest=widest,
             ),
@@ -284,14 +285,14 @@ def check_foot(zone: Zone, region: Region, kit: Kit) -> None:
 
 
 def check_hollow(fill: Fill, site: Site, kit: Kit) -> None:
-    """Raises BadValue where the foot cannot go into the curve's hollow (A50)."""
+    """Raises BadValue if the foot does not fit into the curve's hollow (A50)."""
     radius, unit = fill.tightest_inner_radius(site), kit.foot.offset.unit
-    if kit.sew_with == "ruler foot" and radius is not None and radius < float(kit.reach):
+    if kit.sew_with == "ruler foot" and radius is not None and radius < float(kit.foot_offset):
         raise BadValue(
             tr(
-                "The hollow's radius would be {radius}; your foot of {reach} cannot go into it. Take a longer or a shallower curve.",
+                "The hollow's radius would be {radius}; your foot of {offset} cannot go into it. Take a longer or a shallower curve.",
                 radius=in_words(radius, unit),
-                reach=in_words(kit.reach, unit),
+                offset=in_words(kit.foot_offset, unit),
             ),
             "fill.depth",
         )
@@ -318,9 +319,8 @@ def _distinct(
 
 
 def _same_lines(one: Family, other: Family) -> bool:
-    """Whether two families of one fill are the same lines: unbounded ones where they fall alike within one pitch, others
-    where all their points lie together.
-    """
+    """Whether two families of one fill are the same lines: unbounded ones if their phases agree, others if all
+    their points do."""
     if isinstance(one, Straight) and isinstance(other, Straight):
         pitch = float(one.pitch)
         off = (one.datum - other.datum) % pitch
@@ -334,7 +334,7 @@ def _same_lines(one: Family, other: Family) -> bool:
 
 
 def _refuse_a_flood(laid: QuiltLayout, key: str) -> None:
-    """Counts before anything is drawn. Raises TooMany where the whole quilt would hold too many lines."""
+    """Counts lines before anything is drawn. Raises TooMany if the whole quilt would have too many."""
     zones = laid.quilt.zones.items()
     counts = {k: _count(laid, k, zone) for k, zone in zones if _has_fill(zone) and laid.is_laid(zone)}
     total = sum(counts.values())

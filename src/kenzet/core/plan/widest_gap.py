@@ -1,9 +1,9 @@
-"""F44, the widest gap: the largest circle inside a zone that holds no stitching and crosses no edge.
+"""F44, the widest gap: the largest circle inside a zone that contains no stitching and crosses no edge.
 
-Glossary: a *cell* is what is left between lines and outline. Where a circle as wide as the pitch fits
-between two lines, the pitch is the answer, for no wider circle can miss an even family; only where
-none fits are cells cut and measured. Cost: O(n) for the first test; a noding and some offsets for the second.
-Of two families no circle can be wider than the widest gap of the closer one. Paths are searched.
+Glossary: a *cell* is an area between lines and outline. If a circle as wide as the pitch fits between two lines,
+the pitch is the answer, as no wider circle can avoid an even family; only otherwise are cells cut and measured.
+Cost: O(n) for the first test; a noding and some offsets for the second. With two families, no circle is wider than
+the widest gap of the closer one. For paths, the circle is searched.
 """
 
 from __future__ import annotations
@@ -28,13 +28,13 @@ _QUICK = 1_500  # lines that are cut into cells while she waits for the drawing
 
 
 def widest_gap(drawing: Drawing) -> WidestGap:
-    """F44 for one drawing; the zone's own widest circle where no line lies in it."""
+    """F44 for one drawing; the zone's own widest circle if it has no lines."""
     found = _without_cells(drawing)
     return found or WidestGap(2 * widest_circle(_cells(drawing.region, drawing.stretches)))
 
 
 def open_gap(region: Region) -> WidestGap:
-    """F44 where no line lies: the widest circle that the region holds."""
+    """F44 without lines: the widest circle inside the region."""
     circles = shapely.maximum_inscribed_circle(np.array(region.area.geoms), tolerance=CIRCLE_ERROR)
     far = shapely.length(circles)
     x, y = circles[int(far.argmax())].coords[0]
@@ -42,9 +42,9 @@ def open_gap(region: Region) -> WidestGap:
 
 
 def gap_together(drawings: Sequence[Drawing]) -> WidestGap:
-    """F44 where fills are sewn over one another in one zone, the one below first. ``drawings`` are not empty.
+    """F44 for fills sewn over one another in one zone, the lowest first. ``drawings`` must not be empty.
 
-    A freehand texture fills what it lies in; beside it the other lines bound the gap.
+    A freehand texture fills its own region; outside it the other lines bound the gap.
     """
     sewn = [drawing for drawing in drawings if drawing.fill.sewn]
     if len(sewn) < 2:
@@ -61,13 +61,13 @@ def gap_together(drawings: Sequence[Drawing]) -> WidestGap:
 
 
 def quick_gap(drawing: Drawing) -> WidestGap | None:
-    """F44 where it does not take longer than the drawing itself, else None."""
+    """F44 if it takes no longer than the drawing itself, else None."""
     found = _without_cells(drawing)
     return found if found or drawing.lines > _QUICK else widest_gap(drawing)
 
 
 def _without_cells(drawing: Drawing) -> WidestGap | None:
-    """F44 for all but straight families of which no full gap fits into the zone."""
+    """F44 where no cells are needed; None for straight families of which no full gap fits into the zone."""
     region, families, stretches = drawing.region, drawing.families, drawing.stretches
     if drawing.fill.claimed_density is not None:
         return WidestGap(float(drawing.fill.spacing.mm))  # as wide as she sews it
@@ -89,11 +89,11 @@ def _without_cells(drawing: Drawing) -> WidestGap | None:
 
 
 def search_gap(region: Region, lines: Sequence[Floats]) -> WidestGap:
-    """The widest circle that holds no line, by halving squares: no other is wider by more than 1.2 mm of radius
-    or a twentieth, and the one that is found is then grown to its full width.
+    """The widest circle that contains no line, by subdividing squares: within 1.2 mm of radius or a twentieth of the
+    optimum, then grown to its full width.
 
-    A square of half side h about a point that is d from the nearest line holds no centre of a circle
-    wider than d + h√2: what cannot beat the widest circle found is left out. O(squares · log lines).
+    A square of half side h around a point that is d from the nearest line contains no center of a circle wider
+    than d + h√2; squares that cannot beat the best circle are dropped. O(squares · log lines).
     """
     points = [region.segments.reshape(-1, 2, 2), *(np.stack([p[:-1], p[1:]], axis=1) for p in lines)]
     tree = shapely.STRtree(shapely.linestrings(np.concatenate(points)))
@@ -122,7 +122,7 @@ def search_gap(region: Region, lines: Sequence[Floats]) -> WidestGap:
 
 
 def _grown(tree: shapely.STRtree, area: MultiPolygon, best: float, place: Point, step: float) -> WidestGap:
-    """From ``place`` to the middle of the widest circle near it, to a hundredth of a mm."""
+    """From ``place`` to the center of the widest circle near it, to a hundredth of a mm."""
     ring = [(math.cos(math.tau * k / 12), math.sin(math.tau * k / 12)) for k in range(12)]
     while step > GAP_ERROR:
         x, y = (np.array([place[axis] + step * way[axis] for way in ring]) for axis in (0, 1))
@@ -137,11 +137,11 @@ def _grown(tree: shapely.STRtree, area: MultiPolygon, best: float, place: Point,
 
 
 def _before_first(region: Region, family: Straight) -> float:
-    """How wide the strip before the first line is, where lines are left out there; else 0."""
+    """The width of the strip before the first line, if lines are left out there; else 0."""
     if family.first is None:
         return 0.0
     nx, ny = family.normal
-    lowest = min(x * nx + y * ny for x, y in region.reach)
+    lowest = min(x * nx + y * ny for x, y in region.extremes)
     return family.place(family.first) - lowest
 
 
@@ -171,7 +171,7 @@ def _fits_between(region: Region, straight: Sequence[Straight], pitch: float) ->
 
 
 def _crossings(region: Region, one: Straight, other: Straight) -> Iterable[tuple[Floats, Floats]]:
-    """Where the lines of both families cross within the bounds of ``region``: x and y, some at a time."""
+    """Where lines of both families cross within the bounds of ``region``: batches of x and y."""
     left, low, right, high = region.bounds
     corners = [(left, low), (right, low), (left, high), (right, high)]
     spans = []
@@ -204,7 +204,7 @@ def _polygons(area: BaseGeometry) -> Iterable[Polygon]:
 
 @dataclass(frozen=True, slots=True)
 class WidestGap:
-    """The widest gap: its ``width`` in mm, and a ``place`` where it is, None where it is the same everywhere."""
+    """Its ``width`` in mm, and a ``place`` where it is; None if it is the same everywhere."""
 
     width: float
     place: Point | None = None

@@ -1,9 +1,9 @@
-"""What is computed for one zone, and all that can be told of it.
+"""The plan of one zone, and every figure derived from it.
 
-Glossary: a *drawing* is one distinct set of lines with the places that share it (blocks laid alike
-share one; lines that flow from the quilt's centre may differ from block to block, and so do blocks of
-other sizes, blocks at the quilt's edge, and places with a fill of their own). A *line* is a
-stretch of a straight family, one ring of an echo or a piece of a path.
+Glossary: a *drawing* is one distinct set of lines with the places that share it. Blocks turned alike share one;
+lines that flow from the quilt's center may differ from block to block, and so do blocks of other sizes, blocks at
+the quilt's edge, and places with a fill of their own. A *line* is a stretch of a straight family, one ring of an
+echo or a piece of a path.
 """
 
 from __future__ import annotations
@@ -47,9 +47,8 @@ Compass = Literal["right", "left", "up", "down"]
 
 @dataclass(frozen=True, slots=True)
 class FamilySide:
-    """How a family at ``angle`` degrees is sewn: the ``ruler`` lies on that side of the needle, the first line on
-    a seam, on a drawn line or ``across`` the set before, and the quilt is turned ``turns`` times.
-    """
+    """How a family at ``angle`` degrees is sewn: ``ruler`` is the side of the needle on which the ruler lies; the
+    first line is on a seam, on a mark or ``across`` the set before; the quilt is turned ``turns`` times."""
 
     angle: float
     ruler: Compass
@@ -60,7 +59,8 @@ class FamilySide:
 
 @dataclass(frozen=True, slots=True)
 class ByCurve:
-    """What a curved edge of ruler ``name``, which sews a radius of ``sewn`` mm, could make; if nothing, ``refused`` says why."""
+    """What a curved edge of ruler ``name``, which sews a radius of ``sewn`` mm, could make; if nothing,
+    ``refused`` says why."""
 
     name: str
     sewn: float
@@ -81,9 +81,11 @@ def compass(x: float, y: float) -> Compass:
 
 @dataclass(frozen=True, eq=False)
 class ZonePlan:
-    """Everything computed for one zone. ``drawings`` together hold every place that has a fill once; ``memo`` is where those
-    who work on it keep what they find. Lines shorter than ``least`` mm are left out,
-    and what of its outline the zones ``beside`` it sew. ``before`` are zones sewn before it whose lines its own can be laid on.
+    """Everything computed for one zone. ``drawings`` together cover every place with a fill exactly once; ``memo``
+    caches derived results.
+
+    Lines shorter than ``least`` mm are left out, and so is what the zones ``beside`` it sew of its outline.
+    ``before`` are zones sewn before it, from whose lines its own can be placed.
     """
 
     key: str
@@ -97,14 +99,14 @@ class ZonePlan:
     before: tuple[ZoneBefore, ...] = ()
 
     def drawing_at(self, place: str = "") -> Drawing:
-        """The drawing at ``place``, or the one of most places. Raises Unknown where the zone is open there."""
+        """The drawing at ``place``, or the one of most places. Raises Unknown if the zone is not quilted there."""
         for drawing in self.drawings:
             if place in drawing.places or not place:
                 return drawing
         raise Unknown(tr("{name} has no lines at place {place}.", name=self.zone.name, place=place), "place")
 
     def has_drawing_at(self, place: str) -> bool:
-        """Whether there are lines to look at there."""
+        """Whether the zone is quilted there."""
         return any(place in drawing.places or not place for drawing in self.drawings)
 
     def layered(self, layer: int) -> ZonePlan:
@@ -118,50 +120,50 @@ class ZonePlan:
 
     @cached_property
     def _layers(self) -> dict[int, ZonePlan]:
-        """What was taken apart."""
+        """Cache of the plans of single layers."""
         return {}
 
     @cached_property
     def _references(self) -> dict[int, References]:
-        """What was worked out, by drawing."""
+        """Cache of references, by drawing."""
         return {}
 
     @cached_property
     def _edge_remainders(self) -> dict[int, list[EdgeRemainder]]:
-        """The same."""
+        """Cache of edge remainders, by drawing."""
         return {}
 
     @cached_property
     def _quick_gaps(self) -> dict[int, WidestGap]:
-        """The same."""
+        """Cache of widest gaps, by drawing."""
         return {}
 
     @property
     def lines_in_quilt(self) -> int:
-        """All lines of the zone over the whole quilt."""
+        """The zone's lines over the whole quilt."""
         return sum(drawing.lines * len(drawing.places) for drawing in self.drawings)
 
     @property
     def lines_to_sew(self) -> int:
-        """Those of them that are not only drawn."""
+        """The same without lines that are only marked."""
         return sum(one.lines * len(one.places) for one in self.drawings if one.fill.sewn)
 
     @property
     def stitched_in_quilt(self) -> float:
-        """mm over the whole quilt."""
+        """Stitching over the whole quilt, mm."""
         return sum(drawing.stitched * len(drawing.places) for drawing in self.drawings)
 
     def sum(self, drawing: Drawing) -> OffsetSum:
-        """The sum that lays each line from the one before."""
+        """The sum by which each line is placed from the one before."""
         longest = float(drawing.lengths.max(initial=0.0))
         return best_offset_sum(self.kit, drawing.fill.spacing.mm, longest)
 
     def widest_gap(self, drawing: Drawing) -> WidestGap:
-        """F44 where ``drawing`` lies, with what is sewn over it or under it."""
+        """F44 at the places of ``drawing``, including what is sewn over or under it."""
         return gap_together(self._together(drawing))
 
     def quick_gap(self, drawing: Drawing) -> WidestGap | None:
-        """F44, or None where it takes long among thousands of lines."""
+        """F44, or None if it takes long because there are thousands of lines."""
         number = self.number_of(drawing)
         if number not in self._quick_gaps:
             together = self._together(drawing)
@@ -175,14 +177,14 @@ class ZonePlan:
         return [one for one in self.drawings if one is drawing or set(one.places) & set(drawing.places)]
 
     def edge_remainders(self, drawing: Drawing) -> list[EdgeRemainder]:
-        """What is left along the edges that run with the lines, the narrowest first."""
+        """The gaps along edges parallel to the lines, the narrowest first."""
         number = self.number_of(drawing)
         if number not in self._edge_remainders:
             self._edge_remainders[number] = edge_remainders(drawing.shape.uncut, drawing.families)
         return self._edge_remainders[number]
 
     def number_of(self, drawing: Drawing) -> int:
-        """Its place among ``drawings``, or that of the same lines planned at another time."""
+        """Its index in ``drawings``, or that of equal lines planned at another time."""
         for k, one in enumerate(self.drawings):
             if one is drawing:
                 return k
@@ -192,18 +194,18 @@ class ZonePlan:
         raise Unknown(tr("{name} has other lines by now.", name=self.zone.name), "zone")
 
     def fix_sliver(self, drawing: Drawing, place: str = "") -> SliverFix | None:
-        """What would leave no sliver along an edge."""
+        """The settings that would leave no sliver along an edge."""
         return drawing.fill.fix_sliver(self._site(drawing, place))
 
     def suggest_spacings(self, drawing: Drawing, place: str = "") -> list[SpacingSuggestion]:
-        """Spacings near the chosen one that come out even or meet the corners."""
+        """Spacings near the present one that come out even or meet the corners."""
         return list(drawing.fill.suggest_spacings(self._site(drawing, place)))
 
     def by_her_curves(self, drawing: Drawing, place: str = "") -> list[ByCurve]:
-        """What each of her curved edges would make of the fill, or why it makes nothing."""
+        """What each curved edge would make of the fill, or why it makes nothing."""
         site, found = self._site(drawing, place), []
         for key, edge in self.kit.edges:
-            sewn = edge.sewn(float(self.kit.reach)) if isinstance(edge, ArcEdge) else 0.0
+            sewn = edge.sewn(float(self.kit.foot_offset)) if isinstance(edge, ArcEdge) else 0.0
             if sewn <= 0 or self.kit.sew_with == "walking foot":
                 continue
             name = self.kit.rulers[key].name
@@ -214,18 +216,18 @@ class ZonePlan:
         return found
 
     def fit_to_points(self, drawing: Drawing, points: Sequence[Point], place: str = "") -> list[PointFit]:
-        """How the fill can hit all of ``points`` of the zone."""
+        """The settings that hit all of ``points`` of the zone."""
         return list(drawing.fill.fit_to_points(self._site(drawing, place), points))
 
     def figures(self, drawing: Drawing, place: str = "") -> list[Figure]:
-        """What the fill tells beside its spacing; nothing where it does not fit."""
+        """The fill's figures besides its spacing; empty if it does not fit."""
         return list(drawing.fill.figures(self._site(drawing, place)))
 
     def _site(self, drawing: Drawing, place: str) -> Site:
         return site_at(drawing.shape, place or drawing.places[0], self.middle)
 
     def references(self, drawing: Drawing) -> References:
-        """What every line of ``drawing`` is laid from, by line number."""
+        """What every line of ``drawing`` is placed from, by line number."""
         number = self.number_of(drawing)
         if number not in self._references:
             self._references[number] = lay_lines(
@@ -240,19 +242,19 @@ class ZonePlan:
         return self._references[number]
 
     def line_beyond(self, beyond: Beyond) -> Floats:
-        """A line of another zone that one of its own is laid on, (n, 2) mm in the part."""
+        """The line of another zone from which one of its own is placed, (n, 2) mm in the part."""
         other = next(one for one in self.before if one.word == beyond.word)
         return other.drawing.polylines[beyond.line]
 
     def _drawn_below(self, drawing: Drawing) -> list[Drawing]:
-        """The drawings on which this one lies and of which all lines are drawn, and none sewn."""
+        """The drawings below this one whose lines are only marked, not sewn."""
         return [
             one for one in self.drawings
             if one.layer < drawing.layer and not one.fill.sewn and set(drawing.places) <= set(one.places) and self.zone.marking != "ticks"
         ]  # fmt: skip
 
     def _can_be_stepped(self, drawing: Drawing) -> bool:
-        """Whether one of her templates, or one of her curves, sews the rows of a fill of rows."""
+        """Whether a template or a curved edge sews the rows of the fill."""
         hints = [trace.laid_on for trace in drawing.traces]
         if self.kit.sew_with == "walking foot" or not any(hint and hint[0] == "step" for hint in hints):
             return False
@@ -265,7 +267,8 @@ class ZonePlan:
         return bool(arcs) and all(some and some[0].verdict != "will not do" for some in fits)
 
     def sides(self, drawing: Drawing) -> list[FamilySide]:
-        """How each straight family is laid in the first piece of the zone; those of which every line is drawn are left out."""
+        """How each straight family is placed in the first piece of the zone, without families whose lines are all
+        marked."""
         references = self.references(drawing)
         straight = references.order[: len(drawing.stretches)]
         jobs = drawing.stretches.job[straight]
@@ -285,7 +288,7 @@ class ZonePlan:
         return sides
 
     def telling_line(self, drawing: Drawing) -> int:
-        """The line that shows best how the others are laid: the longest one laid from another."""
+        """The line that best shows how the others are placed: the longest one placed from another."""
         laid = self.references(drawing)
         follows = np.flatnonzero(laid.kinds == LINE)
         if not len(follows):
@@ -295,29 +298,30 @@ class ZonePlan:
         return int(follows[np.lexsort((follows, -drawing.lengths[follows].round(3)))[0]])
 
     def ticked(self, drawing: Drawing, unit: Unit | None = None) -> list[TickedEdge]:
-        """The zone's edges with a tick for every line that meets them, in steps of her marking step, or of what suits ``unit``."""
+        """The zone's edges with a tick for every line that meets them, in marking steps, or in steps that suit
+        ``unit``."""
         open_ends = [trace.points[k] for trace in drawing.traces if not trace.closed for k in (0, -1)]
         ends = np.concatenate([drawing.stretches.ends.reshape(-1, 2), np.array(open_ends).reshape(-1, 2)])
         step = self.kit.step_in(unit or self.kit.marking_step.unit)
         return ticked_edges(drawing.region, ends, step)
 
     def template(self, drawing: Drawing, place: str = "") -> WaveEdge | ZigzagEdge | None:
-        """The ready-made edge that would sew the fill's lines."""
+        """The edge of a template that would sew the fill's lines."""
         return drawing.fill.template(self._site(drawing, place))
 
     def own_template(self, drawing: Drawing) -> WaveEdge | ZigzagEdge | None:
-        """The same, where one of her templates does it or nearly does."""
+        """The same, if one of the kit's templates fits or nearly fits."""
         wanted = None if self.kit.sew_with == "walking foot" else self.template(drawing)
         if wanted is None or all(fit.verdict == "will not do" for fit in templates(self.kit, wanted)):
             return None
         return wanted
 
     def lattice(self, drawing: Drawing) -> Sequence[Straight]:
-        """What the fill's rows and repeats stand on, where it repeats."""
+        """The even lines on which the fill's rows and repeats stand, if it repeats."""
         return drawing.fill.lattice(self._site(drawing, ""))
 
     def crossings(self, drawing: Drawing, line: int) -> list[float]:
-        """Where other straight lines of the drawing cross ``line``, mm from its start, in order."""
+        """Where other straight lines of the drawing cross ``line``, mm from its start, ascending."""
         (x0, y0), (x1, y1) = self.line_ends(drawing, line)
         start, way = np.array((x0, y0)), np.array((x1 - x0, y1 - y0))
         ends = drawing.stretches.ends.reshape(-1, 2, 2)
@@ -332,7 +336,7 @@ class ZonePlan:
         return found
 
     def line_ends(self, drawing: Drawing, line: int, side: int = -1) -> tuple[Point, Point]:
-        """Start and end of a stretch, or of side ``side`` (the longest if -1) of a trace as it is drawn."""
+        """Start and end of a stretch, or of side ``side`` (the longest if -1) of a trace as drawn."""
         if not 0 <= line < drawing.lines:
             raise Unknown(
                 tr(
@@ -351,17 +355,18 @@ class ZonePlan:
         return tuple(points[k].tolist()), tuple(points[k + 1].tolist())
 
     def pose(self, drawing: Drawing, line: int, side: int = -1) -> tuple[Pose, Reference, OffsetSum]:
-        """Where the ruler lies for a line, what it is laid from, and the sum for it."""
+        """Where the ruler is placed for a line, what the line is placed from, and the sum for it."""
         self.line_ends(drawing, line, side)  # raises where there is no such line
         reference = self.references(drawing)[line]
-        distance = reference.distance if reference.kind in ("seam", "line") else self.kit.reach
+        distance = reference.distance if reference.kind in ("seam", "line") else self.kit.foot_offset
         found, total = self.pose_from(drawing, line, distance, reference.way, side)
         return found, reference, total
 
     def pose_from(
         self, drawing: Drawing, line: int, distance: Fraction, way: int, side: int = -1
     ) -> tuple[Pose, OffsetSum]:
-        """Where the ruler lies for a line that is laid ``distance`` mm from what lies behind it, and the sum for it."""
+        """Where the ruler is placed for a line that is ``distance`` mm from its reference, which lies behind it,
+        and the sum."""
         start, end = self.line_ends(drawing, line, side)
         total = best_offset_sum(self.kit, distance, math.dist(start, end))
         if drawing.trace(line):
@@ -370,7 +375,7 @@ class ZonePlan:
         return pose(where, start, end, way < 0, total, self.kit), total
 
     def arc_at(self, drawing: Drawing, line: int, side: int = -1) -> Arc | None:
-        """The arc that side ``side`` of a trace is drawn for; None where it is straight."""
+        """The arc of side ``side`` of a trace; None if it is straight."""
         trace = drawing.trace(line)
         if trace is None:
             return None
@@ -383,12 +388,12 @@ class ZonePlan:
 
 
 def site_at(shape: ZoneShape, place: str, middle: Point) -> Site:
-    """Where a fill is laid, as ``place`` sees it."""
+    """The site of a fill as seen from ``place``."""
     return Site(shape.uncut, shape.part.centre, from_middle(shape.part, place, middle), lambda: shape.seams)
 
 
 def arcs_of(vertices: Floats) -> list[Arc]:
-    """The arcs among the sides of an open line, its vertices (n, 3) with bulges."""
+    """The arcs among the sides of an open line; its vertices are (n, 3) with bulges."""
     return [
         Arc((a[0], a[1]), (b[0], b[1]), a[2]) for a, b in pairwise(vertices.tolist()) if abs(a[2]) > ROUNDING
     ]

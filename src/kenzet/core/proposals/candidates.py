@@ -1,7 +1,8 @@
-"""Fills that could go into a zone: what suits it, at spacings that come out even, with what she owns and can sew.
+"""Fills that could go into a zone: those that suit it, with spacings that come out even, for the quilter's tools and
+skills.
 
-Glossary: a *skill* is what she sews: straight lines, curves along a ruler, freehand. A candidate is *even* where its spacing comes
-out even or meets the piecing, *ruled* where one of her rulers has it.
+Glossary: a *skill* is a technique: straight lines, curves along a ruler, freehand. A candidate is *even* if its
+spacing comes out even or meets the piecing, *ruled* if one of the rulers has it.
 """
 
 from __future__ import annotations
@@ -38,7 +39,8 @@ _KEPT = 10_000
 
 @dataclass(frozen=True, slots=True)
 class Candidate:
-    """A fill for a zone: minutes at the needle over all its places, mm by mm², the widest gap (mm, about, where lines are curved)."""
+    """A fill for a zone: minutes at the needle over all its places, mm of stitching for each mm², the widest gap
+    (mm; approximate for curved lines)."""
 
     zone: str
     fill: Fill
@@ -51,7 +53,7 @@ class Candidate:
 
     @property
     def kind(self) -> type[Fill]:
-        """Two of a kind count as one kind of fill."""
+        """The type of its fill; two candidates of one type count as one kind of fill."""
         return type(self.fill)
 
 
@@ -59,7 +61,8 @@ CANDIDATES: Table[tuple[Ground, str, Zone, str], tuple[Candidate, ...]] = Table(
 
 
 def candidates_for(laid: QuiltLayout, key: str, skills: frozenset[Skill]) -> list[Candidate]:
-    """All that suit zone ``key``, of those the ones that her rulers have, if there are such: none is stiff on a quilt that wants to be soft, nor wider apart than the batting allows."""
+    """All candidates that suit zone ``key``; if some are ruled, only those. None is stiff on a quilt that should
+    be soft, or has wider gaps than the batting allows."""
     zone = laid.zone(key)
     at = (
         laid.ground,
@@ -73,7 +76,7 @@ def candidates_for(laid: QuiltLayout, key: str, skills: frozenset[Skill]) -> lis
 
 
 def _bare(zone: Zone) -> Zone:
-    """The zone without what is sewn in it: that decides nothing here."""
+    """The zone without its quilting, which has no influence here."""
     return zone.model_copy(update={"fill": None, "over": None, "pins": (), "drawn_too": (), "by_hand": ()})
 
 
@@ -141,9 +144,8 @@ def _skill(drawing: Drawing) -> Skill:
 
 
 def _even(plan: ZonePlan, place: str) -> tuple[bool, Fill | None]:
-    """Whether the spacing comes out even or meets the piecing, as nearly as nobody sees; and the fill with the nearest one that does and
-    can be read off a ruler, where it is another.
-    """
+    """Whether the spacing comes out even or meets the piecing, as far as anyone can see; and the fill with the
+    nearest spacing that does and is on a ruler, if that is another."""
     drawing = plan.drawings[0]
     spacing = drawing.fill.spacing.mm
     wishes = [wish.length for wish in plan.suggest_spacings(drawing, place) if not wish.values]
@@ -159,5 +161,5 @@ def _even(plan: ZonePlan, place: str) -> tuple[bool, Fill | None]:
 
 
 def _is_plain(length: Length) -> bool:
-    """Whether it is whole sixteenths of an inch, or whole millimetres."""
+    """Whether it is a whole number of sixteenths of an inch, or of millimetres."""
     return (length.mm / (MM_PER["in"] / 16)).denominator == 1 or length.mm.denominator == 1

@@ -1,9 +1,10 @@
 """Which candidate each zone gets, as an integer program (HiGHS).
 
-A zone takes one candidate. Of kinds of fill at most so many are used; none lies in one place only, but for one accent. The minutes stay within
-her hours. Two neighbors that look alike cost something: of any candidates of both that lie within one ratio of density, t(pair) >= the sum of their x - 1,
-which bounds closely, for two look alike just where one such window holds both. Whole plans that were shown before
-are left behind: at least in every other zone another candidate is taken.
+Each zone takes one candidate. The number of kinds of fill is limited; no kind is used in one place only, except
+one accent. The minutes stay within the hours available. Two neighbors that look alike add a cost: for any
+candidates of both within one ratio of density, t(pair) >= the sum of their x - 1. The bound is tight, because two
+zones look alike exactly if one such window holds both. Plans shown before are excluded: at least every second zone
+must have another candidate.
 """
 
 from __future__ import annotations
@@ -20,15 +21,18 @@ from kenzet.core.proposals.candidates import Candidate
 from kenzet.core.tolerances import PROGRAM_GAP_QUICK
 
 MOST_WORK, _LEAST_NODES, SECONDS = 6_000, 2, 60.0
-"""Nodes times variables after which, the same on every machine, the best choice that is known is taken; seconds are only a guard."""
+"""Limit of nodes times variables, equal on every machine, after which the best known choice is taken; the seconds
+are only a safeguard."""
 APART = 2
-"""At least one zone in so many is filled otherwise in the next proposal."""
+"""At least one of this many zones has another fill in the next proposal."""
 
 
 @dataclass(frozen=True)
 class Problem:
-    """What is to be chosen: the ``candidates`` of each zone, and the ``places`` of each. ``stays`` has mm by mm² of zones that keep what they have,
-    ``kept_kinds`` their kinds; ``beside`` are pairs of neighbors.
+    """The choice to make: the ``candidates`` of each zone, and the number of its ``places``.
+
+    ``stays`` is mm for each mm² of zones that keep their fill, ``kept_kinds`` the kinds of these fills; ``beside``
+    are pairs of neighbors.
     """
 
     candidates: Mapping[str, Sequence[Candidate]]
@@ -42,7 +46,7 @@ class Problem:
 
 @dataclass(frozen=True)
 class Bounds:
-    """What the sums over all zones may be at most; None where that is free. ``shown`` are choices to leave behind."""
+    """Upper limits of the sums over all zones; None if there is no limit. ``shown`` are choices to exclude."""
 
     minutes: float | None = None
     firmness: float | None = None
@@ -52,7 +56,7 @@ class Bounds:
 
 @dataclass(frozen=True)
 class Choice:
-    """A candidate for each zone, what it costs, and below which cost no choice is."""
+    """A candidate for each zone, its cost, and a lower bound of the cost of every choice."""
 
     chosen: Mapping[str, Candidate]
     cost: float
@@ -61,12 +65,12 @@ class Choice:
 
     @property
     def gap(self) -> float:
-        """How far it may be from the best, as a share."""
+        """The greatest possible distance from the optimum, as a share."""
         return max(self.cost - self.bound, 0.0) / max(abs(self.cost), 1.0)
 
 
 class Program:
-    """One problem, with a cost for each candidate and for each pair that looks alike."""
+    """The integer program for one problem, with a cost for each candidate and each pair that looks alike."""
 
     def __init__(
         self,
@@ -115,7 +119,7 @@ class Program:
         self._highs.addRow(least, most, len(entries), columns, numbers)
 
     def _few_kinds(self) -> None:
-        """No more kinds than she wants; each in two places at least, but for one accent."""
+        """Limits the kinds of fill; each is used in at least two places, except one accent."""
         by_kind: dict[type, list[Candidate]] = {}
         for one in self._x:
             by_kind.setdefault(one.kind, []).append(one)
@@ -161,7 +165,7 @@ class Program:
         return found
 
     def solve(self) -> Choice | None:
-        """The best choice; None where there is none."""
+        """The best choice; None if there is none."""
         self._highs.setOptionValue("mip_max_nodes", max(MOST_WORK // self._many, _LEAST_NODES))
         self._highs.run()
         info = self._highs.getInfo()

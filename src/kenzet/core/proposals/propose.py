@@ -1,7 +1,7 @@
-"""Whole plans to choose from: each with its aim, taken through plan and route, so that its figures are the plan's own.
+"""Whole plans to choose from. Each is planned and routed, so that its figures are the plan's own.
 
-What is asked of her is weighed in minutes: an uneven spacing or one that her rulers do not have is worth some, two neighbors that look alike
-more. The weights are ours.
+The cost of a plan is in minutes: an uneven spacing, or one that no ruler has, costs a few, two neighbors that look
+alike more. The weights are our choice.
 """
 
 from __future__ import annotations
@@ -34,9 +34,9 @@ Aim = Literal["quick", "texture", "straight", "soft"]
 AIMS: tuple[Aim, ...] = ("quick", "texture", "straight", "soft")
 Move = Literal["another", "quicker", "softer", "contrast"]
 STEP = 0.85
-"""A quicker or softer plan takes at most so much of what the one before takes."""
+"""A quicker or softer plan needs at most this share of the time or density of the one before."""
 AROUND = 1.35
-"""Times the minutes at the needle: travelling, thread ends and marks come besides."""
+"""Total time divided by the minutes at the needle: travel, thread ends and marks are added."""
 _UNEVEN, _UNRULED, _ALIKE = 0.15, 0.3, 1.5  # shares of a zone's usual minutes
 _TIME = 0.4  # of its minutes, where they are not the aim
 _TRIES = 6
@@ -46,9 +46,8 @@ _STRAIGHT_KINDS = 2
 
 @dataclass(frozen=True, slots=True)
 class Wish:
-    """What she wants: an aim, her hours (None: as many as it takes), how many kinds of fill, what she sews, and which ``zones`` get a fill; the others
-    keep what they have.
-    """
+    """What the quilter asks for: an aim, the hours available (None: no limit), the number of kinds of fill, the
+    skills, and which ``zones`` get a fill; the others keep theirs."""
 
     aim: Aim
     zones: tuple[str, ...]
@@ -60,7 +59,8 @@ class Wish:
 
 @dataclass(frozen=True)
 class Proposal:
-    """A whole plan: what each zone gets, the quilt with it, and ``focus``, the zone that an aim is about."""
+    """A whole plan: the fill of each zone, the quilt with these fills, and ``focus``, the zone that the aim is
+    about."""
 
     wish: Wish
     choice: Choice
@@ -69,23 +69,23 @@ class Proposal:
 
     @cached_property
     def route(self) -> QuiltRoute:
-        """The way through the quilt, found once."""
+        """The route through the quilt, computed once."""
         return route_quilt(self.laid, quick=True)
 
     @property
     def minutes(self) -> float:
-        """At the machine, on that way."""
+        """The time at the machine along that route."""
         return whole_needle(self.laid, self.route).seconds / 60
 
     @property
     def fills(self) -> dict[str, AnyFill]:
-        """By zone."""
+        """The fills by zone."""
         return {zone: one.fill for zone, one in self.choice.chosen.items()}
 
 
 @dataclass(frozen=True)
 class Setting:
-    """Everything about a quilt that proposals are chosen by."""
+    """Everything about a quilt from which proposals are chosen."""
 
     laid: QuiltLayout
     ground: Weighed
@@ -95,7 +95,7 @@ class Setting:
 
 
 def open_zones(laid: QuiltLayout, everything: bool = False) -> tuple[str, ...]:
-    """The zones without a fill, or all; those that lie on top of others stay as they are."""
+    """The zones without a fill, or all; zones on top of others are left out."""
     return tuple(
         key
         for key, zone in laid.quilt.zones.items()
@@ -104,7 +104,7 @@ def open_zones(laid: QuiltLayout, everything: bool = False) -> tuple[str, ...]:
 
 
 def setting(laid: QuiltLayout, wish: Wish) -> Setting:
-    """Raises BadValue where there is no zone, none is to be filled, or nothing suits one."""
+    """Raises BadValue if there is no zone, none is to be filled, or nothing suits one."""
     if not laid.quilt.zones:
         raise BadValue(tr("This quilt has no zones yet. Make zones on the Top station first."), "zones")
     if not wish.zones:
@@ -137,7 +137,8 @@ def setting(laid: QuiltLayout, wish: Wish) -> Setting:
 
 
 def _focus(ground: Weighed, zones: Sequence[str]) -> str:
-    """The zone, of a block where there is one, whose cloth differs most from that of its neighbors: the piecing shows it off."""
+    """The zone, of a block if possible, whose fabrics differ most from those of its neighbors, so that the piecing
+    shows it off."""
     cloth, fabrics = fabric_areas(ground), ground.laid.quilt.fabrics
     found: list[tuple[float, str]] = []
     blocks = ground.laid.quilt.blocks
@@ -163,9 +164,10 @@ def propose(
     base: Proposal | None = None,
     move: Move | None = None,
 ) -> Proposal:
-    """The best plan for the wish that differs from those ``shown``; with ``base`` the nearest to it that is a ``move`` on.
+    """The best plan for the wish that differs from those ``shown``; with ``base``, the nearest to it after a
+    ``move``.
 
-    Raises BadValue where there is none; the sentence says what stands in the way.
+    Raises BadValue if there is none, with the reason.
     """
     place = setting(laid, wish)
     banned: set[Candidate] = set()
@@ -265,7 +267,8 @@ def _chosen(
 def _fewer(
     candidates: Mapping[str, Sequence[Candidate]], costs: Mapping[Candidate, float]
 ) -> dict[str, Sequence[Candidate]]:
-    """Of many zones only the cheapest few of each, from each third of the densities in turn: what is left can be weighed whole."""
+    """With many zones, only the cheapest few candidates of each, taken in turn from each third of the densities,
+    so that the problem stays small."""
     each = max(MOST_CANDIDATES // len(candidates), _LEAST_EACH)
     found: dict[str, Sequence[Candidate]] = {}
     for key, some in candidates.items():
@@ -303,7 +306,7 @@ def _bounds(
 
 
 def _cost(place: Setting, aim: Aim, one: Candidate, usual: float) -> float:
-    """In minutes, or what is worth as many."""
+    """The cost of a candidate, in minutes or their equivalent."""
     trouble = usual * (_UNEVEN * (not one.even) + _UNRULED * (not one.ruled))
     if aim == "soft":
         some = place.problem.candidates[one.zone]

@@ -1,4 +1,5 @@
-"""The cloth of a whole quilt on a raster: where stitches hold it, what fabric lies where, and how the light falls on it."""
+"""The cloth of a whole quilt on a raster: where stitches hold it, which fabric is where, and how the light falls
+on it."""
 
 from __future__ import annotations
 
@@ -23,7 +24,7 @@ Picture = NDArray[np.uint8]
 
 MOST_PIXELS = 4_500_000
 FINEST = INCH / 20
-"""mm a pixel: a stitch is about as wide."""
+"""mm: the smallest pixel, about the width of a stitch."""
 _TOWARDS: dict[Light, tuple[float, float]] = {
     "upper left": (-0.7, 0.7), "upper right": (0.7, 0.7), "left": (-1.0, 0.0), "right": (1.0, 0.0), "above": (0.0, 1.0),
 }  # fmt: skip
@@ -35,7 +36,7 @@ _THREAD = 0.8  # a stitch lies in the shade of its own valley
 
 @dataclass(frozen=True, slots=True)
 class Raster:
-    """Pixels of ``wide`` mm over a quilt; row 0 is its upper edge."""
+    """Square pixels of ``wide`` mm over a quilt; row 0 is at the top."""
 
     rows: int
     columns: int
@@ -43,7 +44,7 @@ class Raster:
 
     @classmethod
     def over(cls, laid: QuiltLayout, longer: int) -> Raster:
-        """With ``longer`` pixels along the longer side, none smaller than a stitch is wide."""
+        """A raster with ``longer`` pixels along the longer side, none smaller than a stitch is wide."""
         width, height = laid.top.width, laid.top.height
         wide = max(max(width, height) / longer, FINEST, (width * height / MOST_PIXELS) ** 0.5)
         return cls(max(round(height / wide), 1), max(round(width / wide), 1), wide)
@@ -56,7 +57,8 @@ class Raster:
 
 
 def stitched(laid: QuiltLayout, raster: Raster) -> Mask:
-    """Where a line of stitches crosses a pixel. What is quilted freehand is held as its texture is drawn: its own lines are not known."""
+    """The pixels that a line of stitches crosses. A freehand texture is taken as its hint is drawn, since its own
+    lines are unknown."""
     held: Mask = np.zeros((raster.rows, raster.columns), dtype=bool)
     for line in sewn_lines(laid):
         row, column = raster.cells(along(line, raster.wide / 2))
@@ -65,7 +67,8 @@ def stitched(laid: QuiltLayout, raster: Raster) -> Mask:
 
 
 def sewn_lines(laid: QuiltLayout, textures: bool = True) -> Iterable[Floats]:
-    """Every line of stitches as it lies on the quilt, (n, 2) mm; with ``textures`` also what freehand textures look like."""
+    """Every line of stitches in the quilt's coordinates, (n, 2) mm; with ``textures`` also the hints of freehand
+    textures."""
     for plan in plan_quilt(laid).values():
         for drawing in plan.drawings:
             if not drawing.fill.sewn:
@@ -79,27 +82,27 @@ def sewn_lines(laid: QuiltLayout, textures: bool = True) -> Iterable[Floats]:
 
 
 def along(line: Floats, step: float) -> Floats:
-    """Points along a polyline, ``step`` mm apart at most."""
+    """Points along a polyline, at most ``step`` mm apart."""
     far = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(line, axis=0).T))])
     at = np.linspace(0.0, far[-1], max(int(far[-1] / step) + 2, 2))
     return np.stack([np.interp(at, far, line[:, 0]), np.interp(at, far, line[:, 1])], axis=1)
 
 
 def cloth_heights(laid: QuiltLayout, raster: Raster) -> tuple[Heights, Mask]:
-    """mm at every pixel, and where it is stitched."""
+    """The height at every pixel, mm, and which pixels are stitched."""
     held = stitched(laid, raster)
     return batting_heights(held, raster.wide, laid.quilt.kit.batting), held
 
 
 def batting_heights(held: Mask, pixel: float, batting: Batting) -> Heights:
-    """mm at every pixel of cloth that lies on ``batting``."""
+    """The height at every pixel of cloth on ``batting``, mm."""
     return heights(held, pixel, float(batting.thickness.mm), batting.rise / 100)
 
 
 def lit(
     fabric: Picture, found: Heights, held: Mask, wide: float, light: Light, back: bool = False
 ) -> Picture:
-    """``fabric`` (rows, columns, 3) under a light from one side; ``back`` shows the other side of the quilt, mirrored."""
+    """``fabric`` (rows, columns, 3) lit from one side; ``back`` shows the back of the quilt, mirrored."""
     if back:
         fabric, found, held = fabric[:, ::-1], found[:, ::-1], held[:, ::-1]
     up, across = np.gradient(found, np.float32(wide))

@@ -1,12 +1,13 @@
-"""How high the quilted cloth stands over its stitches: a thin sheet under even pressure, held down along them.
+"""How high quilted cloth stands above its stitches: a thin sheet under even pressure, held down along them.
 
-The model: lap h = -p wherever the cloth is free, h = 0 on stitches and at the quilt's edge, 0 <= h <= loft. Between two long lines
-w apart that is h = p (w/2 - x)(w/2 + x) / 2 with p w² / 8 in the middle, until the loft stops it; p is such that a channel
-``CHANNEL`` wide rises to a share of the loft that is the batting's own (``SHARE`` where nothing is known). What it leaves out: the weave pulls in more along one thread than across, dense
-stitching stiffens its surroundings, and washing crinkles. Heights are for looking and for comparing zones, not for measuring.
+The model: Δh = -p where the cloth is free, h = 0 on stitches and at the quilt's edge, 0 <= h <= loft. Between two
+long lines w apart this is h = p (w/2 - x)(w/2 + x) / 2, with p w² / 8 in the middle, up to the loft. p is such that a
+channel ``CHANNEL`` wide rises to the batting's own share of the loft (``SHARE`` if unknown). The model ignores that
+weave pulls in more along one thread than across, that dense stitching stiffens its surroundings, and that washing
+crinkles. Heights are for looking and for comparing zones, not for measuring.
 
-Solved on a raster by successive over-relaxation, red cells and black ones in turn, from coarse rasters to fine ones; what
-the loft stops is cut off at every step, so that the sheet lies on it as on a plate. O(pixels).
+Solved on a raster by red-black successive over-relaxation, from coarse to fine; heights above the loft are cut off
+at every step, so that the sheet rests against a plate. O(pixels).
 """
 
 from __future__ import annotations
@@ -20,7 +21,7 @@ Heights = NDArray[np.float32]
 Mask = NDArray[np.bool_]
 
 CHANNEL = INCH
-"""mm between two lines that lets the cloth rise to ``SHARE`` of the loft, of most battings."""
+"""mm: the distance between two lines at which the cloth of most battings rises to ``SHARE`` of the loft."""
 SHARE = 0.8
 _COARSEST = 12  # pixels of the shorter side, at least
 _SWEEPS = 30
@@ -29,8 +30,11 @@ _WIDEST = 1.12  # channels: wider ones lie at the loft in their middle
 
 
 def heights(held: Mask, pixel: float, loft: float, share: float = SHARE) -> Heights:
-    """mm above the stitches at every pixel of ``held`` (rows, columns), which is true where a stitch holds the cloth; a pixel is
-    ``pixel`` mm wide and high, and the cloth rises to ``share`` of ``loft`` in a channel ``CHANNEL`` wide. What lies beyond the raster is held.
+    """The height above the stitches at every pixel of ``held`` (rows, columns), mm; ``held`` is true where a stitch
+    holds the cloth.
+
+    A pixel is ``pixel`` mm wide and high; the cloth rises to ``share`` of ``loft`` in a channel ``CHANNEL`` wide.
+    Everything outside the raster is held.
     """
     levels = [(held, pixel)]
     while min(levels[-1][0].shape) > 2 * _COARSEST:
@@ -44,7 +48,7 @@ def heights(held: Mask, pixel: float, loft: float, share: float = SHARE) -> Heig
 
 
 def _halved(held: Mask) -> Mask:
-    """Two by two pixels as one, held where any of them is."""
+    """The raster at half the resolution; a pixel is held if any of its four is."""
     rows, columns = (-(-size // 2) * 2 for size in held.shape)
     padded = np.zeros((rows, columns), dtype=bool)
     padded[: held.shape[0], : held.shape[1]] = held
@@ -52,7 +56,7 @@ def _halved(held: Mask) -> Mask:
 
 
 def _relax(found: Heights, held: Mask, wide: float, loft: float, share: float, sweeps: int) -> None:
-    """In place."""
+    """Relaxes ``found`` in place."""
     pressure = 8 * share * loft / CHANNEL**2
     rise = np.float32(pressure * wide * wide / 4)
     across = max(_WIDEST * CHANNEL / wide, 3.0)

@@ -1,1 +1,1 @@
-"""The order that runs on: where to begin, along which seam to the next line, where the thread must end."""
+"""The sewing route: where to begin, along which seam to travel to the next line, where the thread must be cut."""

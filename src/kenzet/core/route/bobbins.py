@@ -1,4 +1,4 @@
-"""Where each bobbin is likely to run out, and where it is better changed before that: at a thread stop that is there anyway."""
+"""Where each bobbin is likely to run out, and where to change it earlier, at a thread cut that is there anyway."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ _WORTH = 0.6  # a bobbin that is emptier than that is not changed before its tim
 
 @dataclass(frozen=True, slots=True)
 class Leg:
-    """What is sewn at one place: ``used`` mm of thread in the bobbin, and whether a thread begins there."""
+    """The sewing at one place: ``used`` mm of bobbin thread, and whether a thread begins there."""
 
     used: float
     begins: bool
@@ -18,14 +18,15 @@ class Leg:
 
 @dataclass(frozen=True, slots=True)
 class BobbinChange:
-    """A full bobbin lasts goes in before place ``number`` (from 0) where the thread ends anyway (``at_stop``), else while that is sewn."""
+    """A full bobbin goes in before place ``number`` (from 0), where the thread is cut anyway (``at_stop``), or
+    else during that place."""
 
     number: int
     at_stop: bool
 
 
 def bobbin_changes(legs: Sequence[Leg], holds: float) -> Iterable[BobbinChange]:
-    """Place after place, a bobbin holding ``holds`` mm.
+    """The changes in order, for bobbins holding ``holds`` mm.
 
     >>> list(bobbin_changes([Leg(50, True), Leg(30, True), Leg(40, False)], 100))
     [BobbinChange(number=2, at_stop=False)]

@@ -1,4 +1,4 @@
-"""How much of a quilt has to lie in the machine's throat while a place is sewn, and which edge of it is best turned that way."""
+"""How much of a quilt has to lie in the machine's throat at a place, and which edge should be turned that way."""
 
 from __future__ import annotations
 
@@ -17,7 +17,8 @@ _MOST = 0.6  # of the quilt's width: what is wider lies on both sides of the nee
 
 @dataclass(frozen=True, slots=True)
 class InThroat:
-    """With the quilt's ``edge`` towards the machine's body at most ``width`` mm lie there, rolled up ``thick`` mm (F43)."""
+    """With the quilt's ``edge`` towards the machine's body, at most ``width`` mm lie there, ``thick`` mm when
+    rolled up (F43)."""
 
     edge: Literal["left", "right", "top", "bottom"]
     width: float
@@ -25,7 +26,7 @@ class InThroat:
 
 
 def least_in_throat(laid: QuiltLayout, part: Part, place: str) -> InThroat | None:
-    """Of the four edges the one with which the least lies in the throat; None for what runs over most of the quilt."""
+    """The edge with which the least of the quilt lies in the throat; None for parts that cover most of the quilt."""
     outline = np.array([(0.0, 0.0), (part.width, 0.0), (part.width, part.height), (0.0, part.height)])
     corners = place_all(part.places[place], outline)
     (left, low), (right, high) = corners.min(axis=0).tolist(), corners.max(axis=0).tolist()

@@ -1,7 +1,7 @@
-"""The cells of grids: which are whole, which the zone's edge cuts, and where the first whole one lies.
+"""The cells of grids: which are whole, which the zone's edge cuts, and where the first whole one is.
 
-Some begin at an edge or a corner, some with the first cell that is whole and leave what is cut to the end. A cell is whole where
-lines bound it on all sides, or where it is as large as such a one.
+Some quilters begin at an edge or a corner, others with the first whole cell, leaving cut cells to the end. A cell
+is whole if lines bound it on all sides, or if it is as large as such a cell.
 """
 
 from __future__ import annotations
@@ -22,9 +22,8 @@ _SPECK = 1.0  # mm²: no cell
 
 @dataclass(frozen=True, slots=True)
 class Cells:
-    """Of all grids that lie together: how many are ``whole``, and how many ``cut``. ``first`` is the whole one that lies nearest to
-    a corner, number ``corner`` of those that were asked for.
-    """
+    """The numbers of ``whole`` and ``cut`` cells of all grids at a place. ``first`` is the whole cell nearest to a
+    corner, ``corner`` the index of that corner."""
 
     whole: int
     cut: int
@@ -33,7 +32,8 @@ class Cells:
 
 
 def cells_of(drawings: Iterable[Drawing], corners: Sequence[Point]) -> Cells | None:
-    """None where no cell is whole. Of cells equally near, that at the earlier of the ``corners`` counts."""
+    """None if no cell is whole. Of cells at equal distances, the one at the earlier of the ``corners`` is the
+    first."""
     whole: list[shapely.Polygon] = []
     cut = 0
     for drawing in drawings:
@@ -49,7 +49,7 @@ def cells_of(drawings: Iterable[Drawing], corners: Sequence[Point]) -> Cells | N
 
 
 def _sorted(drawing: Drawing) -> tuple[list[shapely.Polygon], int]:
-    """The whole cells of a grid, and how many are cut."""
+    """The whole cells of a grid, and the number of cut ones."""
     outline = drawing.region.area.boundary
     lines = shapely.multilinestrings([shapely.linestrings(line) for line in drawing.polylines])
     noded = shapely.union(outline, lines, grid_size=SNAP)
@@ -67,7 +67,7 @@ def _sorted(drawing: Drawing) -> tuple[list[shapely.Polygon], int]:
 
 
 def _on(outline: shapely.Geometry, cells: Sequence[shapely.Polygon]) -> NDArray[np.bool_]:
-    """Which cells have a side on the outline."""
+    """Whether each cell has a side on the outline."""
     points, of = shapely.get_coordinates([cell.exterior for cell in cells], return_index=True)
     side = of[1:] == of[:-1]
     shapely.prepare(outline)

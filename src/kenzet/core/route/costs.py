@@ -1,4 +1,4 @@
-"""What a way costs: her settings, weighed in mm of sewing."""
+"""The cost of a route: the quilter's settings, expressed in mm of sewing."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ from kenzet.core.route.network import DITCH, EDGE, LINE, RIM, STEP, TEXTURE, Net
 
 @dataclass(frozen=True, slots=True)
 class Costs:
-    """Per mm along a lane of each kind (None: never); ``stop`` is what ending the thread and beginning again is worth, mm."""
+    """The cost of a mm along each kind of edge (None: not allowed); ``stop`` is the cost of a thread cut, mm."""
 
     ditch: float | None = 1.0
     edge: float | None = 1.0
@@ -25,14 +25,14 @@ class Costs:
 
     @property
     def factors(self) -> Floats:
-        """Per mm, by kind of lane; infinite where it is not allowed."""
+        """The cost of a mm by kind of edge; infinite if not allowed."""
         found = {
             LINE: self.retrace, DITCH: self.ditch, EDGE: self.edge, STEP: self.step, RIM: self.rim, TEXTURE: self.texture,
         }  # fmt: skip
         return np.array([np.inf if (factor := found[kind]) is None else factor for kind in range(len(found))])
 
     def of(self, network: Network) -> Floats:
-        """What travelling each edge once costs, infinite where it is not allowed."""
+        """The cost of travelling each edge once, infinite if not allowed."""
         table = self.factors
         found: Floats = network.lengths * table[network.kinds] * network.travel_penalty
         return found

@@ -1,7 +1,8 @@
-"""One run as it is sewn: from its start to its end over every line, along the travelled lanes between.
+"""One run as it is sewn: from its start to its end over every line, along the travelled edges between.
 
-Of all the walks over the same edges the plainer one is taken: line, lane, next line of the same family; a zone is finished
-before the next is begun where that can be. (Fleury's way: never over a bridge while there is another edge.)
+Of all Euler walks over the same edges the simplest is taken: line, travel, next line of the same family; a zone is
+finished before the next begins, if possible. (Fleury's algorithm: a bridge is crossed only if no other edge is
+left.)
 """
 
 from __future__ import annotations
@@ -20,7 +21,7 @@ from kenzet.core.tolerances import ROUNDING
 
 @dataclass(frozen=True, slots=True)
 class Leg:
-    """Edge ``edge`` from its first node to its second, or ``back``; ``sews`` where it must be sewn and is not travelled."""
+    """Edge ``edge`` from its first node to its second, or ``back``; ``sews`` if it is sewn, not only travelled."""
 
     edge: int
     back: bool
@@ -29,7 +30,7 @@ class Leg:
 
 @dataclass(frozen=True, eq=False)
 class Run:
-    """From a thread's start at node ``start`` to its end at node ``end``, without a break."""
+    """An unbroken walk from a thread's start at node ``start`` to its end at node ``end``."""
 
     start: int
     end: int
@@ -39,8 +40,10 @@ class Run:
 def runs(
     network: Network, courses: Sequence[Course], travel: Travel, ends: Ends = None, from_right: bool = False
 ) -> list[Run]:
-    """The runs of ``travel``, each an unbroken walk over all that is sewn and travelled in it. Where one may begin at either
-    end it begins at the left (``from_right``: at the right), so that what is sewn moves out of the throat.
+    """The runs of ``travel``, each an unbroken walk over everything that is sewn and travelled in it.
+
+    If a run may begin at either end, it begins at the left (``from_right``: at the right), so that what is sewn
+    moves out of the throat.
     """
     found = []
     for group in travel.groups:
@@ -84,7 +87,7 @@ class _Walker:
         return found
 
     def _corner(self, node: int) -> tuple[float, float]:
-        """Runs begin low and on her side where they may begin anywhere."""
+        """A sort key: runs that may begin anywhere begin low, and on the side away from the throat."""
         x, y = self._network.points[node].tolist()
         return round(self._side * x + y, 2), round(self._side * x, 2)
 
@@ -94,7 +97,8 @@ class _Walker:
         )
 
     def _run(self, start: int, spare: frozenset[int]) -> Run:
-        """As far as it goes; the other ends of further runs (``spare``) stop it where nothing leads on."""
+        """A walk that goes on as long as possible; it stops at ends of further runs (``spare``) where no edge is
+        left."""
         node, legs, last = start, [], None
         self._ring = -1
         while self._at.get(node):
@@ -121,7 +125,7 @@ class _Walker:
                     del self._at[node]
 
     def _next(self, node: int, last: int | None) -> int:
-        """The plainest edge onwards that leaves nothing behind."""
+        """The simplest next edge that leaves nothing unreachable."""
         choice = sorted(self._at[node], key=lambda edge: self._plainness(node, edge, last))
         for edge in choice[:-1]:
             if len(choice) == 1 or self._comes_back(node, edge):
@@ -129,9 +133,8 @@ class _Walker:
         return choice[-1] if len(choice) == 1 or self._comes_back(node, choice[-1]) else choice[0]
 
     def _plainness(self, node: int, edge: int, last: int | None) -> tuple[float, ...]:
-        """Less is plainer: a ring that is begun is sewn round; after a line a lane and the other way round, in the same family,
-        straight on along lanes.
-        """
+        """A sort key, lower is simpler: a ring that is begun is finished; after a line comes travel and the other
+        direction, in the same family, and straight on when travelling."""
         line = self._courses_of(edge)
         leaves = float(self._ring >= 0 and (line is None or self._network.courses[edge] != self._ring))
         before = self._courses_of(last)
@@ -157,7 +160,7 @@ class _Walker:
         return -unit if arriving else unit
 
     def _comes_back(self, node: int, edge: int) -> bool:
-        """Whether everything that is left can still be reached once ``edge`` is taken from ``node``."""
+        """Whether every remaining edge can still be reached after taking ``edge`` from ``node``."""
         a, b = self._ends[edge]
         if self._left[edge] > 1 or a == b:
             return True

@@ -1,8 +1,9 @@
-"""Lines sewn whole and in an order in which each finds what it is laid on, with little travelling.
+"""Lines sewn whole, in an order in which each finds its reference, with little travel.
 
-The way that is shortest in any order is taken as it is where it keeps the order. Where it does not, its lines are put in
-order, other orders are built from the nearest line that is ready to the next, and the best is improved by moving a few
-lines at a time (or-opt). How each line is gone through, and where a ring is begun, is then chosen exactly for that order.
+The route that is shortest in any order is used if it keeps the order. Otherwise its lines are sorted into a valid
+order, other orders are built greedily from the nearest line that is ready, and the best is improved by moving a
+few lines at a time (or-opt). The direction of each line, and where a ring begins, is then chosen exactly for that
+order.
 """
 
 from __future__ import annotations
@@ -32,9 +33,10 @@ def in_order(
     ends: Ends,
     thorough: bool = True,
 ) -> tuple[Travel, list[Run]] | None:
-    """The runs in order, and what is travelled; None where ``walked`` keeps the order as it is. Nobody travels along a line that
-    is not sewn yet: where the cheapest lanes of the best order would, an order that needs seams, edges and steps only is
-    looked for too, and of many lines only that.
+    """The runs in a valid order, and the travel; None if ``walked`` is valid as it is.
+
+    Nobody travels along a line that is not sewn yet. If the cheapest travel of the best order would, an order that
+    uses only seams, edges and steps is tried too; with many lines, only that.
     """
     if keeps_order(network, courses, precedence, walked):
         return None
@@ -52,7 +54,7 @@ def in_order(
 def in_order_at_once(
     network: Network, courses: Sequence[Course], precedence: Precedence, costs: Costs, ends: Ends
 ) -> tuple[Travel, list[Run]]:
-    """An order of many lines that is found without a look at the shortest way in any order."""
+    """A valid order of many lines, found without computing the shortest route in any order."""
     return _by_lanes(network, courses, precedence, costs, ends, (), thorough=False)
 
 
@@ -65,7 +67,7 @@ def _by_lanes(
     own: Sequence[int],
     thorough: bool,
 ) -> tuple[Travel, list[Run]]:
-    """Along seams, edges and steps only."""
+    """A valid order that travels along seams, edges and steps only."""
     prices = np.where(network.kinds == LINE, np.inf, costs.of(network))
     lanes = Roads(len(network.points), network.ends, prices)
     return LineSequence(network, courses, precedence, lanes, costs.stop, ends).best(own, thorough)[0]
@@ -80,9 +82,7 @@ def of_order(
     order: Sequence[int],
     ends: Ends,
 ) -> tuple[Travel, list[Run]] | None:
-    """The runs of an ``order`` of lines that was kept; None where it is not one of these lines, or does not keep to what must be
-    sewn before what.
-    """
+    """The runs of a saved ``order`` of lines; None if it does not fit these lines or their precedence."""
     sequence = LineSequence(network, courses, precedence, roads, costs.stop, ends)
     if not order or sorted(order) != sorted(sequence.items(())) or not precedence.allows(order):
         return None
@@ -90,7 +90,8 @@ def of_order(
 
 
 class OrderSearch:
-    """For a shorter order than ``order``, which is as long as ``cost`` (mm): some lines are moved at random, and the rest improved."""
+    """A search for a shorter order than ``order``, which costs ``cost`` (mm): some lines are moved at random, and
+    the result is improved."""
 
     def __init__(
         self,
@@ -109,16 +110,16 @@ class OrderSearch:
 
     @property
     def order(self) -> tuple[int, ...]:
-        """The shortest that was found."""
+        """The shortest order found so far."""
         return tuple(course for course, _ in self._order)
 
     @property
     def travelled(self) -> float:
-        """mm that are travelled on it."""
+        """Its travel, mm."""
         return float(self._network.lengths[list(self._sequence.walked(self._order)[0].edges)].sum())
 
     def shake(self) -> bool:
-        """Whether a shorter one was found."""
+        """One attempt; returns whether a shorter order was found."""
         tried = self._sequence.shaken(self._order, self._chance)
         cost, found = self._sequence.improved(*self._sequence.chosen(tried))
         if cost >= self.cost - SAME_COST:
@@ -133,9 +134,8 @@ class OrderSearch:
 def keeps_order(
     network: Network, courses: Sequence[Course], precedence: Precedence, walked: Sequence[Run]
 ) -> bool:
-    """Whether each line of ``walked`` finds what it is laid on, and none is travelled along before it is sewn; a line is there when
-    it is sewn to its end for the first time.
-    """
+    """Whether each line of ``walked`` finds its reference, and no line is travelled along before it is sewn. A
+    line counts as sewn when its first pass is finished."""
     if precedence.free:
         return True
     sewn, far = precedence.begin(), [0.0] * len(courses)
@@ -160,7 +160,7 @@ def keeps_order(
 
 
 def lines_along(network: Network, walked: Iterable[Run]) -> list[int]:
-    """The lines in the order in which they come, one for each time that one is begun."""
+    """The lines in their order, one entry each time a line is begun."""
     found = []
     for run in walked:
         last = -1

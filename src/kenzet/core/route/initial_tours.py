@@ -1,4 +1,4 @@
-"""Where the search for a short way begins: plain rows, one way led on after another, runs from the outermost lines."""
+"""Initial routes for the search: plain rows, greedy linking, runs from the outermost lines."""
 
 from __future__ import annotations
 
@@ -18,7 +18,8 @@ _SOLVED = 150  # times that parity is solved to lead on
 
 
 def rows(lines: Lines) -> list[list[Pair]]:
-    """Plain rows: line after line in order, each joined to the nearer end of the next; from either end of the first."""
+    """Plain rows: line after line in order, each joined to the nearer end of the next; from either end of the
+    first."""
     far, each = lines.lanes.roads.all, lines.lanes.network.lines
     assert far is not None
     found = []
@@ -36,8 +37,9 @@ def rows(lines: Lines) -> list[list[Pair]]:
 
 
 def led_on(lines: Lines, ends: Ends) -> list[Pair]:
-    """Of the ways from loop to loop the one that costs least once parity is solved with it, and so on: a way taken on one
-    side of a zone turns the pairing of all that side round, which local exchanges seldom find.
+    """Greedy linking: repeatedly the link between loops that costs least once parity is solved with it.
+
+    A link on one side of a zone changes the pairing on that whole side, which local exchanges seldom find.
     """
     lanes, roads = lines.lanes, lines.lanes.roads
     assert roads.all is not None
@@ -68,7 +70,7 @@ def led_on(lines: Lines, ends: Ends) -> list[Pair]:
 
 
 def _ways_on(groups: Sequence[frozenset[int]], far: Floats) -> list[Pair]:
-    """From each group the shortest way to another, the shortest first."""
+    """The shortest link from each group to another, the shortest first."""
     found: dict[Pair, float] = {}
     every = sorted(node for group in groups for node in group)
     for group in groups:
@@ -83,7 +85,7 @@ def _ways_on(groups: Sequence[frozenset[int]], far: Floats) -> list[Pair]:
 
 
 def from_tips(lines: Lines) -> list[list[Pair]]:
-    """Runs that begin and end at the outermost lines: the cheapest, and the cheapest that hangs together."""
+    """Runs that begin and end at the outermost lines: the cheapest, and the cheapest that is connected."""
     tips = [tip for tip in lines.lanes.network.tips if lines.degrees[tip]]
     tips = tips if len(tips) <= _TIPS else _extremes(lines)
     found = []

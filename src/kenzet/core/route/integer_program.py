@@ -1,9 +1,10 @@
-"""The cheapest way as an integer program (HiGHS): below which no way is, and which way that is.
+"""The cheapest route as an integer program (HiGHS): a lower bound, and a route if it is solved.
 
-Each lane is travelled u + 2 w times (0 or 1 each), y runs begin or end at a node, R runs there are. At every node what is
-sewn, u and y come out even. From a set of nodes that holds something to sew, but not all of it, a way leads on: with an
-even number of ends of lines in it, x(out) + y(within) >= 2, with an odd one u(out) + y(within) >= 1, and always
-x(out) + R >= 2, where x = u + 2 w. Of these rules only those are written down that are broken.
+Each edge is travelled u + 2 w times (0 or 1 each), y runs begin or end at a node, R is the number of runs. At
+every node the degree of what is sewn plus u and y is even. From a set of nodes that contains something to sew, but
+not everything, the route must lead out: if the number of line ends in it is even, x(out) + y(within) >= 2, if odd,
+u(out) + y(within) >= 1, and always x(out) + R >= 2, where x = u + 2 w. These constraints are added only when
+violated.
 """
 
 from __future__ import annotations
@@ -26,7 +27,7 @@ _MANY_RUNS = 1000
 
 @dataclass(frozen=True, eq=False)
 class Answer:
-    """``edges`` to travel, each as often as it stands; they may leave pieces apart as long as it is not ``whole``."""
+    """``edges`` to travel, with repetitions; unless ``whole``, they may leave several components."""
 
     edges: tuple[int, ...]
     whole: bool
@@ -39,7 +40,7 @@ def _row(
 
 
 def _cheapest(network: Network, prices: Floats) -> Ints:
-    """Of the lanes between the same two nodes the cheapest."""
+    """Of parallel edges between two nodes, the cheapest."""
     found: dict[tuple[int, int], int] = {}
     for k in np.argsort(prices, kind="stable").tolist():
         a, b = sorted(network.ends[k].tolist())
@@ -49,9 +50,8 @@ def _cheapest(network: Network, prices: Floats) -> Ints:
 
 
 class IntegerProgram:
-    """For a ``network``, the ``prices`` of its edges (mm, infinite where one may not travel), that of a ``stop``, and the
-    ``ends`` of the run, None where they are free.
-    """
+    """The program for a ``network``, the ``prices`` of its edges (mm, infinite if not allowed), the price of a
+    ``stop``, and the ``ends`` of the run (None if free)."""
 
     def __init__(self, network: Network, prices: Floats, stop: float, ends: tuple[int, int] | None) -> None:
         self._stop = stop
@@ -73,11 +73,11 @@ class IntegerProgram:
 
     @property
     def bound(self) -> float:
-        """No way costs less, mm; it rises as more rules are written down."""
+        """A lower bound of the cost of every route, mm; it rises as constraints are added."""
         return self._least
 
     def relax(self) -> None:
-        """Raises the bound by the program with broken numbers allowed."""
+        """Raises the bound with the linear relaxation."""
         highs = self._highs
         self._whole_numbers(False)
         for _ in range(_ROUNDS):
@@ -96,9 +96,10 @@ class IntegerProgram:
         seconds: float = np.inf,
         looks: int | None = None,
     ) -> Answer | None:
-        """The best in whole numbers by the rules so far, begun from the edges ``known``; None where none was found in ``seconds``, or
-        it was ``stopped``, or the library looked up so many times (by which it ends the same on every machine). Where the answer
-        leaves pieces apart, the rules that it breaks are written down.
+        """The best integer solution under the present constraints, starting from the edges ``known``.
+
+        None if none was found within ``seconds`` or ``looks`` callbacks of the library (which, unlike seconds,
+        ends equally on every machine), or if it was ``stopped``. Constraints that the answer violates are added.
         """
         highs = self._highs
         self._whole_numbers(True)
@@ -166,7 +167,7 @@ class IntegerProgram:
         self._highs.changeColsIntegrality(count, np.arange(count), np.array([kind] * count))
 
     def _numbers(self, edges: Iterable[int]) -> Floats:
-        """The columns for a way along ``edges`` (any of those between two nodes stands for the cheapest)."""
+        """The values of the columns for a route along ``edges``; parallel edges count as the cheapest of them."""
         lanes, many = self._lanes, self._many
         times = np.zeros(lanes, dtype=np.int64)
         for edge in edges:
@@ -184,14 +185,14 @@ class IntegerProgram:
         return np.concatenate([once, twice, ends, halves, [max(1, -(-int(ends.sum()) // 2))]]).astype(float)
 
     def _labels(self, open_: np.ndarray, within: Sequence[int]) -> Ints:
-        """For every node a number of what it hangs together with by the lanes that are ``open_`` and ``within`` what is sewn."""
+        """For every node the label of its component, by the edges ``open_`` and the components ``within``."""
         over = list(within)
         for a, b in self._ends[open_].tolist():
             over[root(over, a)] = root(over, b)
         return np.array([root(over, node) for node in range(self._many)], dtype=np.int64)
 
     def _write(self, levels: Sequence[float]) -> int:
-        """Writes down the rules that the numbers found break; how many."""
+        """Adds the constraints that the present solution violates; returns how many."""
         lanes, many, point = self._lanes, self._many, self._point
         once = point[:lanes]
         every = once + 2 * point[lanes : 2 * lanes]
@@ -202,7 +203,7 @@ class IntegerProgram:
         return written
 
     def _write_for(self, labels: Ints, once: Floats, every: Floats, together: bool) -> int:
-        """For the sets that ``labels`` name; lines lie each in one of them where they are taken ``together``."""
+        """The same for the sets given by ``labels``; with ``together``, each line lies within one of them."""
         lanes, many, point = self._lanes, self._many, self._point
         a, b = labels[self._ends].T
         out = a != b
@@ -234,7 +235,8 @@ class IntegerProgram:
         return written
 
     def _written_down(self, inside: np.ndarray, out: np.ndarray, rule: str, here: bool) -> int:
-        """One rule for the nodes ``inside`` and the lanes that lead ``out``; of its ends those ``here`` count, or all others."""
+        """Adds one constraint for the nodes ``inside`` and the edges leading ``out``; counts the run ends
+        ``here``, or all others."""
         key = rule.encode() + bytes([here]) + np.packbits(inside).tobytes()
         if key in self._written:
             return 0

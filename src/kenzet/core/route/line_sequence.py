@@ -1,7 +1,7 @@
-"""Lines in one order after another: built, put in order, improved, and walked.
+"""Orders of lines: built, sorted, improved, and walked.
 
-Glossary: an *item* is a line once over; a *variant* is one of the directions in which it is sewn, or of the places at
-which a ring is begun. Cost: near to n log n for n lines to build an order, O(n²) a round to improve it.
+Glossary: an *item* is one pass over a line; a *variant* is a direction in which it is sewn, or the place where a
+ring begins. Cost: nearly n log n to build an order of n lines, O(n²) for a round of improvement.
 """
 
 from __future__ import annotations
@@ -43,7 +43,7 @@ class _Variant:
 
 
 def _variants(network: Network, courses: Sequence[Course]) -> list[list[_Variant]]:
-    """How each line can be gone through."""
+    """The variants of each line."""
     edges: list[list[int]] = [[] for _ in courses]
     for k in np.flatnonzero(network.passes).tolist():
         edges[int(network.courses[k])].append(k)
@@ -70,7 +70,7 @@ def _variants(network: Network, courses: Sequence[Course]) -> list[list[_Variant
 
 
 def is_long(courses: Sequence[Course]) -> bool:
-    """Whether there are more items than can be looked at in every way."""
+    """Whether there are too many items for an exhaustive search."""
     return len(courses) > _ORDERED
 
 
@@ -104,9 +104,8 @@ class LineSequence:
         self._per_mm = roads.least_per_mm(network.lengths)
 
     def best(self, walked: Sequence[int], thorough: bool) -> tuple[tuple[Travel, list[Run]], float]:
-        """The cheapest order found, and what it would cost if every line could be gone along at any time; ``walked`` are the lines
-        as they come in the shortest way of all.
-        """
+        """The cheapest order found, and its cost if every line could be travelled along at any time; ``walked``
+        are the lines in the order of the shortest route."""
         if is_long(self._courses):  # from line to nearest line there are no far ways to look for
             tried = [self._built(_LEAVING[1])]
         else:
@@ -126,7 +125,7 @@ class LineSequence:
         return self.walked(own), cost
 
     def _cost(self, a: int, b: int) -> float:
-        """From node to node, or a thread stop where that is cheaper."""
+        """From node to node, or a thread cut if that is cheaper."""
         if self._all is not None:
             found: float = self._all[a][b]
             return min(found, self._stop)
@@ -135,7 +134,7 @@ class LineSequence:
         return self._known[a, b]
 
     def _costs(self, begins: Sequence[int | None], ends: Sequence[int | None]) -> Floats:
-        """From each to each, or from one to many, or from many to one; nothing where there is none."""
+        """From each to each, or from one to many, or from many to one; 0 where a node is None."""
         if self._table is None:
             many = max(len(begins), len(ends))
             pairs = islice(zip(cycle(begins), cycle(ends), strict=False), many)
@@ -145,7 +144,7 @@ class LineSequence:
         return self._table[a, b]
 
     def items(self, order: Iterable[int]) -> Iterable[int]:
-        """Each line as often as it is sewn; a ring is gone round as often in one go."""
+        """Each line once for every pass; a ring is sewn with all its passes at once."""
         left = {
             k: 1 if course.closed else course.passes
             for k, course in enumerate(self._courses)
@@ -159,7 +158,7 @@ class LineSequence:
             yield from [course] * many
 
     def _put_in_order(self, walked: Sequence[int]) -> list[int]:
-        """As it comes, but what is not ready waits."""
+        """The given order, with items delayed until they are ready."""
         sewn = self._precedence.begin()
         found: list[int] = []
         waiting = list(self.items(walked))
@@ -177,7 +176,7 @@ class LineSequence:
         return found
 
     def _built(self, leaving: float) -> list[int]:
-        """From the nearest line that is ready to the next; leaving a set unfinished costs ``leaving``."""
+        """A greedy order: always the nearest item that is ready; leaving a set unfinished costs ``leaving``."""
         sewn = self._precedence.begin()
         found: list[int] = []
         left = Counter(self.items(()))
@@ -199,7 +198,7 @@ class LineSequence:
     def _next(
         self, here: int | None, scope: object, leaving: float, left: Collection[int], sewn: Sewn
     ) -> tuple[int, int] | None:
-        """The line and its variant that cost least to get to, of several the first; None where nothing is ready."""
+        """The line and variant that cost least to reach, the first of equals; None if none is ready."""
         best: tuple[float, int, int] | None = None
 
         def take(far: float, course: int, number: int) -> None:
@@ -227,9 +226,8 @@ class LineSequence:
         return None if best is None else best[1:]
 
     def chosen(self, order: Sequence[int], as_sewn: bool = False) -> tuple[float, list[tuple[int, int]]]:
-        """The cheapest variants for an order, exactly (dynamic programming), and what it then costs; ``as_sewn`` if no line can be
-        gone along before it is sewn.
-        """
+        """The cheapest variants for an order, exactly (dynamic programming), and the cost; with ``as_sewn``, no
+        line is travelled along before it is sewn."""
         first = self._variants[order[0]]
         sewn: set[int] = set()
         costs = [0.0 if self._ends is None else self._cost(self._ends[0], v.start) for v in first]
@@ -251,9 +249,8 @@ class LineSequence:
     def _led_on(
         self, was: Sequence[_Variant], costs: Sequence[float], now: Sequence[_Variant], sewn: set[int] | None
     ) -> tuple[list[float], list[int]]:
-        """What each variant ``now`` costs after the best one before it, and which that is; a way that cannot be the best as the crow flies
-        is not looked for.
-        """
+        """The cost of each variant ``now`` after the best one before it, and which that is; routes that cannot be
+        the best even in a straight line are not computed."""
         found, came = [], []
         for other in now:
             least = [
@@ -273,14 +270,14 @@ class LineSequence:
         return found, came
 
     def _as_the_crow_flies(self, a: int, b: int) -> float:
-        """What no way from node to node costs less than."""
+        """A lower bound of the cost from node to node."""
         if self._all is not None:
             return 0.0
         (ax, ay), (bx, by) = self._points[a], self._points[b]
         return min(self._per_mm * math.hypot(ax - bx, ay - by), self._stop)
 
     def improved(self, cost: float, order: list[tuple[int, int]]) -> tuple[float, list[tuple[int, int]]]:
-        """Some items are moved elsewhere, as they are or turned round, as long as that is cheaper."""
+        """Moves some items elsewhere, as they are or reversed, as long as that is cheaper."""
         for _ in range(_ROUNDS):
             before = cost
             order = self._moved(order)
@@ -290,7 +287,7 @@ class LineSequence:
         return cost, order
 
     def _moved(self, order: list[tuple[int, int]]) -> list[tuple[int, int]]:
-        """One round over all of them."""
+        """One round over all items."""
         k = 0
         while k < len(order):
             for size in range(1, min(_SEGMENT, len(order) - k - 1) + 1):
@@ -302,7 +299,7 @@ class LineSequence:
         return order
 
     def shaken(self, order: Sequence[tuple[int, int]], chance: random.Random) -> list[int]:
-        """A few lines put elsewhere, as far as those before them allow it."""
+        """A few lines moved at random, within their precedence."""
         own = [course for course, _ in order]
         for _ in range(_SHAKEN):
             k, size = chance.randrange(len(own)), chance.randint(1, 3 * _SEGMENT)
@@ -360,7 +357,8 @@ class LineSequence:
         return sum(self._cost(one.end, other.start) for one, other in pairwise(variants))
 
     def walked(self, order: Sequence[tuple[int, int]]) -> tuple[Travel, list[Run]]:
-        """The runs of an order, its items joined by the cheapest lanes or by a new thread; no line is gone along before it is sewn."""
+        """The runs of an order, with items joined by the cheapest travel or by a new thread; no line is travelled
+        along before it is sewn."""
         sewn: set[int] = set()
         runs: list[Run] = []
         travelled: list[int] = []
@@ -395,23 +393,23 @@ class LineSequence:
         return Travel(tuple(sorted(travelled)), groups, cost, len(runs) - 1), runs
 
     def price(self, travel: Travel) -> float:
-        """What a way costs, thread stops and all, mm."""
+        """The cost of a route including thread cuts, mm."""
         return travel.cost + travel.stops * self._stop
 
     def _cost_as_sewn(self, a: int, b: int, sewn: Collection[int]) -> float:
-        """From node to node where only the lines ``sewn`` can be gone along, or a thread stop."""
+        """From node to node if only the lines ``sewn`` can be travelled along, or a thread cut."""
         if a == b:
             return 0.0
         edges = self._edges(a, b, sewn)
         return self._stop if edges is None else sum(map(self._roads.price, edges))
 
     def _lanes(self, here: int, goal: int, sewn: Collection[int]) -> list[Leg] | None:
-        """The cheapest way to ``goal`` along lanes and lines that are ``sewn``; None where a new thread costs less."""
+        """The cheapest travel to ``goal`` along lanes and the lines ``sewn``; None if a new thread is cheaper."""
         edges = self._edges(here, goal, sewn)
         return None if edges is None else list(self._legs(here, edges))
 
     def _edges(self, here: int, goal: int, sewn: Collection[int]) -> list[int] | None:
-        """The edges of that way."""
+        """The edges of that travel."""
         if (here, goal) not in self._paths:
             edges: list[int] | None = None
             lines = frozenset[int]()
@@ -426,7 +424,7 @@ class LineSequence:
         return self._along_sewn(here, goal, sewn)
 
     def _along_sewn(self, here: int, goal: int, sewn: Collection[int]) -> list[int] | None:
-        """The edges of that way where some lines are not there yet (Dijkstra); None where a new thread costs less."""
+        """The edges of that travel while some lines are not sewn yet (Dijkstra); None if a new thread is cheaper."""
         best, back = {here: 0.0}, dict[int, tuple[int, int]]()
         heap, done = [(0.0, here)], set[int]()
         courses = self._network.courses

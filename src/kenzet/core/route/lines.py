@@ -1,4 +1,4 @@
-"""Lines to be made sewable in unbroken runs, and what joining their ends makes of them."""
+"""Lines that are to be sewn in unbroken runs, and the effect of joining their ends."""
 
 from __future__ import annotations
 
@@ -14,7 +14,7 @@ from kenzet.core.route.travel_edges import Ends, Lanes, Travel
 
 
 class Lines:
-    """The lines ``sewn`` (edges of the network) to be made sewable."""
+    """The lines ``sewn`` (edges of the network) that are to be joined into runs."""
 
     def __init__(self, lanes: Lanes, sewn: Sequence[int]) -> None:
         self.lanes = lanes
@@ -32,16 +32,17 @@ class Lines:
         """Which nodes hang together by what must be sewn: a number for each, that of a node among them; -1 for others."""
 
     def odd(self, ends: Ends) -> list[int]:
-        """The nodes at which an odd number of passes end, or run out."""
+        """The nodes with an odd number of pass ends, taking the run's ``ends`` into account."""
         odd = set(np.flatnonzero(self.degrees % 2).tolist())
         return sorted(odd if ends is None else odd ^ {ends[0]} ^ {ends[1]})
 
     def joined(self, ends: Ends) -> list[Pair]:
-        """The cheapest joins, whether all hangs together by them or not."""
+        """The cheapest joins, whether the result is connected or not."""
         return joined(self.lanes.roads, self.odd(ends), 2 if ends is None else 0, self.lanes.costs.stop)
 
     def tree(self, ends: Ends) -> list[Pair]:
-        """Joins by which all hangs together: those of the cheapest that are linked by a tree, parity solved again with it."""
+        """Joins that make everything connected: the cheapest joins are linked by a tree, and parity is solved
+        again."""
         lanes = self.lanes
         free = 2 if ends is None else 0
 
@@ -52,9 +53,8 @@ class Lines:
         return self.tidied([lanes.ends[k] for k in used], ends)
 
     def tidied(self, pairs: Sequence[Pair], ends: Ends) -> list[Pair]:
-        """Joins for the same ways, but none goes where two others cancel out; what is odd then is open. As they were where less
-        would hang together.
-        """
+        """Equivalent joins without parts that cancel out; what becomes odd is left open. The joins do not change
+        if they would be less connected."""
         found = self._trails(even(self.along(pairs)))
         if len(self.travel(found, ends).groups) > len(self.travel(pairs, ends).groups):
             return list(pairs)
@@ -64,7 +64,7 @@ class Lines:
         return found + [(node, OPEN) for node in sorted(left)]
 
     def _trails(self, used: Iterable[int]) -> list[Pair]:
-        """Travelled edges as joins: each from a place that is sewn to the next that they lead to."""
+        """Travelled edges as joins: each from a sewn node to the next sewn node they lead to."""
         at: dict[int, list[int]] = {}
         for k in used:
             for node in self.lanes.ends[k]:
@@ -88,14 +88,14 @@ class Lines:
         return found
 
     def bound_by_chains(self) -> float:
-        """No route that neither retraces nor steps across travels for less."""
+        """A lower bound for routes that neither retrace nor step across."""
         lanes = self.lanes
         chains = Chains(lanes.network, lanes.costs.of(lanes.network))
         joins = chains.joins(self.odd(None), 2, lanes.costs.stop)
         return max(self.travelled(joins, None).cost - 2 * chains.saved_within(self.odd(None)), 0.0)
 
     def along_chains(self, ends: Ends) -> Travel:
-        """For networks too large for all distances at once."""
+        """A route for networks too large for all distances at once."""
         lanes = self.lanes
         chains = Chains(lanes.network, lanes.costs.of(lanes.network))
         free, stop = (2 if ends is None else 0), lanes.costs.stop
@@ -110,15 +110,15 @@ class Lines:
         return self.travelled(used, ends)
 
     def along(self, pairs: Sequence[Pair]) -> list[int]:
-        """The edges that joins lead along."""
+        """The edges along which joins lead."""
         return [k for a, b in pairs if OPEN not in (a, b) for k in self.lanes.roads.path(a, b)]
 
     def travel(self, pairs: Sequence[Pair], ends: Ends = None) -> Travel:
-        """What is travelled for ``pairs``."""
+        """The travel for ``pairs``."""
         return self.travelled(self.along(pairs), ends)
 
     def travelled(self, used: Iterable[int], ends: Ends) -> Travel:
-        """What the edges ``used`` make of it."""
+        """The travel along the edges ``used``."""
         lanes = self.lanes
         edges = even(used)
         groups = self._groups(edges)
@@ -133,7 +133,7 @@ class Lines:
         return Travel(tuple(sorted(edges)), tuple(groups), sum(lanes.weights[k] for k in edges), runs - 1)
 
     def _groups(self, used: Iterable[int]) -> list[frozenset[int]]:
-        """The nodes that hang together by what is sewn and travelled."""
+        """The components of nodes connected by sewn and travelled edges."""
         label = list(self.loops)
         over = list(range(len(label)))
         for k in used:
@@ -150,7 +150,7 @@ class Lines:
 
 
 def even(used: Iterable[int]) -> list[int]:
-    """Of an edge travelled three times once is left: back and forth over it changes nothing."""
+    """Without pairs of travels that cancel out: of an edge travelled three times one is left."""
     many: dict[int, int] = {}
     for k in used:
         many[k] = many.get(k, 0) + 1

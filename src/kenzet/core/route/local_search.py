@@ -1,6 +1,7 @@
-"""A longer search for shorter ways, kind after kind, that can be stopped at any time with the best so far.
+"""A longer search for shorter routes, kind by kind; it can be stopped at any time with the best so far.
 
-The integer program gives what no way is shorter than, and ways in pieces; they are patched, and the best is shaken, by turns.
+The integer program gives a lower bound, and routes in several components; these are patched, and the best route is
+perturbed, in turn.
 """
 
 from __future__ import annotations
@@ -29,9 +30,11 @@ _VAIN = 10  # rounds without gain, where other kinds wait
 
 @dataclass(eq=False)
 class Kind:
-    """What is looked for: the way between ``ends`` (None where they are free) through what ``one`` goes through at ``places`` places.
-    ``kept`` is the best so far: the edges travelled on it or, where lines come in an order, the order of the lines; it costs ``worth``, ``begun`` at first; nothing costs less than ``least``.
-    ``mark`` is the line that, drawn, would save most.
+    """The search for one kind of unit: the route between ``ends`` (None if free) that ``one`` uses at ``places``
+    places.
+
+    ``kept`` is the best so far: the travelled edges or, if the lines have an order, that order; it costs
+    ``worth``, at first ``begun``; ``least`` is a lower bound. ``mark`` is the line whose mark would save most.
     """
 
     one: UnitRoute
@@ -47,24 +50,24 @@ class Kind:
 
     @property
     def proven(self) -> bool:
-        """Whether no way is shorter."""
+        """Whether the route is proven to be shortest."""
         return self.worth <= self.least + AT_BOUND * max(self.worth, 1.0)
 
     @property
     def mark_saves(self) -> float:
-        """mm of travelling that one line more, drawn, saves on the best way so far; 0 where that is less than ``_WORTH_A_LINE``."""
+        """mm of travel saved on the best route by marking one more line; 0 if less than ``_WORTH_A_LINE``."""
         if self.mark is None or self.worth - self.mark.worth < _WORTH_A_LINE:
             return 0.0
         return max(self.travelled - self.mark.travelled, 0.0)
 
     @property
     def better(self) -> bool:
-        """Whether the way is shorter than it was."""
+        """Whether the route is shorter than at first."""
         return self.worth < self.begun * (1 - AT_BOUND)
 
 
 def look(kind: Kind, solver: Solver, stopped: Callable[[], bool], vain: float = np.inf) -> None:
-    """Until the way is proven to be the shortest, it is ``stopped``, or for ``vain`` rounds nothing shorter was found."""
+    """Searches until the route is proven shortest, it is ``stopped``, or ``vain`` rounds found nothing shorter."""
     program = solver.program(kind.ends)
     program.relax()
     search = solver.search_from(solver.joins_of(kind.kept, kind.ends), kind.ends)
@@ -96,7 +99,7 @@ def look(kind: Kind, solver: Solver, stopped: Callable[[], bool], vain: float = 
 
 
 def look_in_order(kind: Kind, solver: Solver, stopped: Callable[[], bool], vain: float = np.inf) -> None:
-    """The same for lines that come in an order."""
+    """The same for lines with an order."""
     unit = kind.one.unit
     search = OrderSearch(
         kind.one.network, unit.courses, unit.precedence, solver.roads, solver.costs, kind.kept, kind.ends
@@ -111,9 +114,8 @@ def look_in_order(kind: Kind, solver: Solver, stopped: Callable[[], bool], vain:
 
 
 class LocalSearch:
-    """For the kinds of a route (of those only the one at the ``number``-th place, from 1, unless that is 0) at their ``costs``; those
-    with too many lines are ``skipped``.
-    """
+    """The search for all kinds of a route (or only the one at the ``number``-th place, from 1, unless that is 0)
+    with their ``costs``; kinds with too many lines are ``skipped``."""
 
     def __init__(self, route: QuiltRoute, costs: Costs, number: int = 0) -> None:
         self._costs = costs
@@ -144,13 +146,13 @@ class LocalSearch:
 
     @property
     def gained(self) -> float:
-        """Which share of what all ways cost at first is saved."""
+        """The share of the initial cost that is saved."""
         begun = sum(kind.places * kind.begun for kind in self.kinds)
         return 1 - sum(kind.places * kind.worth for kind in self.kinds) / begun if begun else 0.0
 
     @property
     def left(self) -> float:
-        """Which share of it can still be saved at most."""
+        """The share of the initial cost that could still be saved at most."""
         begun = sum(kind.places * kind.begun for kind in self.kinds)
         return (
             sum(kind.places * max(kind.worth - kind.least, 0) for kind in self.kinds) / begun
@@ -160,11 +162,12 @@ class LocalSearch:
 
     @property
     def ways(self) -> Mapping[str, tuple[int, ...]]:
-        """The shorter ways by their words."""
+        """The shorter routes by their fingerprints."""
         return {kind.word: kind.kept for kind in self.kinds if kind.better}
 
     def run(self, stopped: Callable[[], bool]) -> None:
-        """Looks until nothing is shorter, it is ``stopped``, or for each of several kinds many rounds bring nothing."""
+        """Searches until every route is proven shortest, it is ``stopped``, or many rounds have found nothing for
+        every kind."""
         try:
             self._run(stopped)
         finally:

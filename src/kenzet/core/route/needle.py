@@ -1,6 +1,6 @@
 """What a route takes: needle time (F42), thread and bobbins (F41), the roll under the arm (F43).
 
-What a stop takes is ours. Lengths are mm, times seconds.
+The time for a thread cut is our estimate. Lengths are mm, times seconds.
 """
 
 from __future__ import annotations
@@ -25,7 +25,7 @@ _SIDES = 6
 
 @dataclass(frozen=True, slots=True)
 class Needle:
-    """Seconds at the machine; mm of top thread (as much for the bobbin), and how many bobbins."""
+    """Seconds at the machine, mm of top thread (the same for the bobbin), and the number of bobbins."""
 
     seconds: float
     thread: float
@@ -41,9 +41,8 @@ def needle(
     pivots: int,
     stops: int,
 ) -> Needle:
-    """``sewn`` is mm by technique, ``laid`` how often a ruler is laid; ``stops`` are those beside the first start and the last
-    end.
-    """
+    """``sewn`` is mm by technique, ``laid`` the number of ruler placements; ``stops`` excludes the first start and
+    the last end."""
     pace = stitching.pace
     minutes = travelled / float(pace.travel.mm)
     minutes += sum(far / float(getattr(pace, technique).mm) for technique, far in sewn.items())
@@ -56,7 +55,7 @@ def needle(
 
 
 def thread(sewn: float, thick: float, stitch: float) -> float:
-    """F41: of top and of bobbin thread each.
+    """F41: mm of top thread, and the same of bobbin thread.
 
     >>> round(thread(1000 * 25.4, 3.0, 2.5) / 25.4 / 36, 1)
     61.1
@@ -65,7 +64,7 @@ def thread(sewn: float, thick: float, stitch: float) -> float:
 
 
 def roll(width: float, thick: float) -> float:
-    """F43: the diameter of ``width`` mm of quilt rolled up, ``thick`` mm each layer of the roll.
+    """F43: the diameter of ``width`` mm of quilt rolled up, with layers ``thick`` mm.
 
     >>> round(roll(30, 0.2), 2), round(roll(45, 0.25), 2)
     (2.76, 3.78)
@@ -74,8 +73,7 @@ def roll(width: float, thick: float) -> float:
 
 
 def repeated_leg(lines: Sequence[Floats]) -> float | None:
-    """The length of the straight sides that most of what is sewn in zigzags and corners consists of, mm (for F40); None where sides do not
-    repeat.
+    """The most common length of straight sides in zigzags and corners, mm (for F40); None if sides do not repeat.
 
     >>> import numpy as np
     >>> repeated_leg([np.array([[6.0 * k, 8.0 * (k % 2)] for k in range(9)])])

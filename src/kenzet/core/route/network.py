@@ -1,8 +1,9 @@
-"""Where the needle may go: the lines to sew and the lanes to travel along, as one network of nodes and edges.
+"""Where the needle may go: the lines to sew and the lanes to travel along, as a graph of nodes and edges.
 
-Glossary: a *lane* is where one travels without crossing open fabric: the ditch of a seam, the zone's edge, the quilt's *rim*
-that the binding covers, a short *step* from ring to ring, across a *texture* that hides it; a line that is sewn already is a lane too (*retraced*). Nodes are where lines meet lanes, each other's
-ends, and the corners of rings; one does not switch where lines merely cross. Lengths are mm, in the part's coordinates.
+Glossary: a *lane* is an edge for travelling without crossing open fabric: the ditch of a seam, the zone's edge,
+the quilt's *rim* under the binding, a short *step* from ring to ring, a path across a *texture* that hides it; a
+line that is already sewn is a lane too (*retraced*). Nodes are where lines meet lanes or each other's ends, and
+the corners of rings; there is no node where lines merely cross. Lengths are mm, in the part's coordinates.
 """
 
 from __future__ import annotations
@@ -33,10 +34,12 @@ _FEET = 4  # places at which one may step from a ring that has no corner
 
 @dataclass(frozen=True, eq=False)
 class Course:
-    """A line to sew: its polyline (n, 2), whether it closes, ``passes`` over it. ``zone``, ``piece`` (of the zone's cloth) and
-    ``family`` say what it belongs to, ``number`` which line of its drawing it is; ``before`` the ring or line from which it is stepped to (by
-    its place in the list, -1 for the zone's outline, None where no step leads to it) and ``apart`` how far it is from it. A
-    ``freehand`` one is a way through a texture.
+    """A line to sew: its polyline (n, 2), whether it is closed, and the number of ``passes``.
+
+    ``zone``, ``piece`` (of the zone's cloth) and ``family`` say what it belongs to, ``number`` is its number in
+    its drawing. ``before`` is the ring or line from which one can step to it (its index in the list, -1 for the
+    zone's outline, None if there is no step) and ``apart`` the distance. A ``freehand`` one is a path through a
+    texture.
     """
 
     line: Floats
@@ -52,14 +55,14 @@ class Course:
 
     @cached_property
     def curved(self) -> bool:
-        """Whether it mostly consists of the short sides of which curves are drawn."""
+        """Whether it mostly consists of the short sides of drawn curves."""
         sides = np.hypot(*np.diff(self.line, axis=0).T)
         return float(sides[sides < CURVES].sum()) > float(sides.sum()) / 2
 
 
 @dataclass(frozen=True, eq=False)
 class Lane:
-    """A seam (``ditch``), another edge along which one may travel, or a straight way across a ``texture``."""
+    """A seam (``ditch``), another edge to travel along, or a straight path across a ``texture``."""
 
     line: Floats
     kind: Literal["ditch", "edge", "texture"] = "ditch"
@@ -67,11 +70,13 @@ class Lane:
 
 @dataclass(frozen=True, eq=False)
 class Network:
-    """Nodes ``points`` (n, 2); edge k leads from ``ends[k, 0]`` to ``ends[k, 1]`` along ``paths[k]``, is of ``kinds[k]``
-    (LINE, DITCH, EDGE, STEP, RIM, TEXTURE) and belongs to course ``courses[k]``, -1 for lanes. ``passes`` says how often it must be sewn.
-    ``tips`` are the nodes at which the first and the last line of every family end, ``pieces`` the edges that must be sewn in each
-    piece of cloth, ``lines`` the two nodes at which every line ends that is not closed, in order, as often as it is sewn.
-    ``travel_penalty`` is by how much travelling along each edge is dearer than its kind, infinite where she will not.
+    """Nodes ``points`` (n, 2); edge k leads from ``ends[k, 0]`` to ``ends[k, 1]`` along ``paths[k]``, has the kind
+    ``kinds[k]`` (LINE, DITCH, EDGE, STEP, RIM, TEXTURE) and belongs to course ``courses[k]``, -1 for lanes.
+
+    ``passes`` is how many times it must be sewn. ``tips`` are the nodes at the ends of the first and last line of
+    every family, ``pieces`` the edges to sew in each piece of cloth, ``lines`` the two end nodes of every open
+    line, in order, once for each pass. ``travel_penalty`` is a factor on the cost of travelling along each edge,
+    infinite where it is forbidden.
     """
 
     points: Floats
@@ -88,7 +93,7 @@ class Network:
 
     @cached_property
     def degrees(self) -> Ints:
-        """How many passes that must be sewn end at each node."""
+        """The number of passes that end at each node."""
         found = np.zeros(len(self.points), dtype=np.int64)
         np.add.at(found, self.ends[:, 0], self.passes)
         np.add.at(found, self.ends[:, 1], self.passes)
@@ -96,11 +101,11 @@ class Network:
 
     @property
     def stitched(self) -> float:
-        """mm that must be sewn."""
+        """The total length to sew, mm."""
         return float((self.lengths * self.passes).sum())
 
     def nearest(self, point: Point) -> int:
-        """The node nearest to ``point`` at which an edge ends."""
+        """The node nearest to ``point`` that has an edge."""
         away = np.hypot(*(self.points - np.array(point)).T)
         return int(np.argmin(np.where(self._used, away, np.inf)))
 
@@ -119,10 +124,12 @@ def network(
     doors: Iterable[Point] = (),
     turning: bool = False,
 ) -> Network:
-    """All of them noded. ``corners`` are places on lanes from which one may step, ``doors`` others at which one may come or
-    leave. Open fabric is crossed by ``steps`` of so many mm at most (0: never). A line is sewn whole, from end to end, and a
-    ring from corner to corner: what others end on along it are places from which it is travelled along, and, with
-    ``turning`` alone, at which one leaves it half sewn.
+    """Builds the graph. ``corners`` are places on lanes from which one may step, ``doors`` other places to enter or
+    leave.
+
+    Steps across open fabric are at most ``steps`` mm (0: none). A line is sewn from end to end, and a ring from
+    corner to corner; where other lines end on it, it can be travelled along from there, and only with ``turning``
+    can it be left half sewn.
     """
     pieces = _noded_lanes(lanes)
     wires = [course.line for course in courses] + [line for line, _ in pieces]
@@ -167,7 +174,7 @@ def _tree(wires: Sequence[Floats]) -> shapely.STRtree:
 
 
 def _noded_lanes(lanes: Sequence[Lane]) -> list[tuple[Floats, int]]:
-    """Lanes cut where they meet; where a seam and another edge run together it is the seam."""
+    """Lanes divided where they meet; where a seam and another edge coincide, the seam is kept."""
     found: list[tuple[Floats, int]] = []
     ditches = [shapely.linestrings(lane.line) for lane in lanes if lane.kind == "ditch"]
     edges = [shapely.linestrings(lane.line) for lane in lanes if lane.kind == "edge"]
@@ -190,7 +197,7 @@ def _noded_lanes(lanes: Sequence[Lane]) -> list[tuple[Floats, int]]:
 
 
 def _parts(lines: shapely.Geometry) -> Iterable[shapely.LineString]:
-    """From junction to junction."""
+    """The pieces from junction to junction."""
     lines = shapely.line_merge(lines)
     for part in getattr(lines, "geoms", [lines]):
         if part.geom_type == "LineString" and part.length > NETWORK_GRID:
@@ -200,7 +207,7 @@ def _parts(lines: shapely.Geometry) -> Iterable[shapely.LineString]:
 def _cut_where_touched(
     tree: shapely.STRtree, wires: Sequence[Floats], points: Floats, cuts: list[list[float]]
 ) -> None:
-    """Every wire is cut where one of ``points`` lies on it."""
+    """Cuts every wire where one of ``points`` lies on it."""
     if not len(points):
         return
     spots = shapely.points(points)
@@ -211,7 +218,7 @@ def _cut_where_touched(
 
 
 def _corner_places(course: Course) -> list[float]:
-    """Where a closed line has its corners, along it."""
+    """The corners of a closed line, mm along it."""
     if not course.closed:
         return []
     places = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(course.line, axis=0).T))])
@@ -220,7 +227,7 @@ def _corner_places(course: Course) -> list[float]:
 
 
 def _corners(ring: Floats) -> Ints:
-    """The numbers of the vertices of a closed polyline at which it turns sharply."""
+    """The indices of the vertices of a closed polyline where it turns sharply."""
     points = ring[:-1]
     into, out = points - np.roll(points, 1, axis=0), np.roll(points, -1, axis=0) - points
     turn = (into * out).sum(axis=1) / np.maximum(np.hypot(*into.T) * np.hypot(*out.T), DIVISOR)
@@ -235,7 +242,8 @@ def _steps(
     corners: list[Point],
     most: float,
 ) -> list[tuple[Point, Point]]:
-    """From each ring to what lies before it, ``most`` mm away: corner to corner, or square across where there is none."""
+    """Steps from each ring to the one before it, ``most`` mm away: corner to corner, or perpendicular if there is
+    no corner."""
     outline = np.array(corners).reshape(-1, 2)
     lanes = tree.geometries[lanes_from:]
     found: list[tuple[Point, Point]] = []
@@ -276,7 +284,7 @@ def _square_across(
 
 
 def _cut(line: Floats, places: Sequence[float]) -> list[Floats]:
-    """A polyline in pieces, cut at ``places`` along it."""
+    """A polyline cut at ``places`` along it."""
     along = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(line, axis=0).T))])
     total = along[-1]
     inner: list[float] = []
@@ -295,7 +303,8 @@ def _cut(line: Floats, places: Sequence[float]) -> list[Floats]:
 
 
 def _between(pieces: Sequence[Floats], turns: Sequence[float]) -> Iterable[tuple[Floats, list[Floats]]]:
-    """The pieces of a line put together from one of its ``turns`` (mm along it) to the next: the whole, and of what it is made."""
+    """The pieces of a line joined from one of its ``turns`` (mm along it) to the next: the joined line, and its
+    pieces."""
     some: list[Floats] = []
     along = 0.0
     for number, piece in enumerate(pieces):
@@ -307,7 +316,7 @@ def _between(pieces: Sequence[Floats], turns: Sequence[float]) -> Iterable[tuple
 
 
 class _Builder:
-    """Gathers edges; ends that lie within TOUCH become one node."""
+    """Collects edges; ends within TOUCH of each other become one node."""
 
     def __init__(self) -> None:
         self._paths: list[Floats] = []
@@ -315,18 +324,18 @@ class _Builder:
         self._closed: list[bool] = []
 
     def add(self, path: Floats, kind: int, course: int, passes: int, closed: bool = False) -> None:
-        """One edge; nobody travels along a ``closed`` one."""
+        """Adds an edge; a ``closed`` one cannot be travelled along."""
         self._paths.append(path)
         self._rows.append((kind, course, passes))
         self._closed.append(closed)
 
     def sewn(self, pieces: Iterable[Floats], course: int, passes: int) -> None:
-        """A line that may be left between any two of its pieces."""
+        """Adds a line that may be left between any two of its pieces."""
         for piece in pieces:
             self.add(piece, LINE, course, passes)
 
     def whole(self, whole: Floats, pieces: Sequence[Floats], course: int, passes: int) -> None:
-        """A line that is sewn whole, and travelled along piece by piece."""
+        """Adds a line that is sewn whole, and can be travelled along piece by piece."""
         self.add(whole, LINE, course, passes, closed=len(pieces) > 1)
         for piece in pieces if len(pieces) > 1 else ():
             self.add(piece, LINE, course, 0)
@@ -356,7 +365,7 @@ class _Builder:
 def _lines(
     courses: Sequence[Course], node: Ints, rows: Sequence[tuple[int, int, int]]
 ) -> Iterable[tuple[int, int]]:
-    """Of every course that does not close the nodes of its first and its last piece."""
+    """For every open course the nodes of its first and its last piece."""
     ends: dict[int, tuple[int, int]] = {}
     for k, (_, course, passes) in enumerate(rows):
         if passes and not courses[course].closed:
@@ -367,7 +376,7 @@ def _lines(
 
 
 def _clustered(spots: Floats) -> tuple[Ints, Floats]:
-    """The node of every spot, and where the nodes are."""
+    """The node of every point, and the places of the nodes."""
     if not len(spots):
         return np.zeros(0, dtype=np.int64), spots
     cells: dict[tuple[int, int], list[int]] = defaultdict(list)

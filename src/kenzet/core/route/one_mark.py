@@ -1,4 +1,4 @@
-"""One line more that is drawn, so that it need not wait for the one that it is laid on: by which the route gets shortest."""
+"""Finds the one line whose mark shortens the route most, because it need not wait for its reference."""
 
 from __future__ import annotations
 
@@ -17,7 +17,8 @@ _MOST_TRIED = 16
 
 @dataclass(frozen=True, slots=True)
 class OneMark:
-    """The ``line`` of drawing number ``drawing`` of the unit; with it drawn a way costs ``worth`` mm, ``travelled`` mm of them travelled."""
+    """``line`` of drawing number ``drawing`` of the unit; with it marked, a route costs ``worth`` mm, with
+    ``travelled`` mm of travel."""
 
     drawing: int
     line: int
@@ -28,9 +29,8 @@ class OneMark:
 def best_mark(
     one: UnitRoute, solver: Solver, costs: Costs, ends: Ends, stopped: Callable[[], bool]
 ) -> OneMark | None:
-    """Of the lines that the shortest way in any order reaches too early the one that, drawn, saves most; None where the order costs
-    nothing. Each is tried by a way that is soon found, so the saving is one that can be had.
-    """
+    """Of the lines that the shortest route reaches too early, the one whose mark saves most; None if the order
+    costs nothing. Each is tried with a quick route, so that the saving is achievable."""
     net, courses, rule = one.network, one.unit.courses, one.unit.precedence
     if rule.free or one.more <= 0:
         return None

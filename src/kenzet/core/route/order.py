@@ -1,6 +1,6 @@
-"""In which order places are gone to: her school, from block to block.
+"""The order of places: the quilter's school, from block to block.
 
-Glossary: a *band* is how far middles may lie apart and still count as one row; lengths are mm.
+Glossary: places whose centers are within one *band* count as one row; lengths are mm.
 """
 
 from __future__ import annotations
@@ -20,9 +20,8 @@ _MID = 0.5
 
 
 def in_order(laid: QuiltLayout, places: Sequence[tuple[int, str]]) -> list[tuple[int, str]]:
-    """Blocks first, in her order, then what runs between and round them, then what lies across the whole top. What she has
-    dragged into an order of her own comes first, in that order.
-    """
+    """Blocks first, in the chosen order, then what lies between and around them, then what crosses the whole top.
+    Places that were dragged into an order come first, in that order."""
     if laid.quilt.stitching.order == "my own":
         rank = {place: k for k, place in enumerate(laid.quilt.stitching.own)}
         rest = in_order_of(laid, [one for one in places if one[1] not in rank], "centre outward")
@@ -31,7 +30,7 @@ def in_order(laid: QuiltLayout, places: Sequence[tuple[int, str]]) -> list[tuple
 
 
 def in_order_of(laid: QuiltLayout, places: Sequence[tuple[int, str]], order: Order) -> list[tuple[int, str]]:
-    """In one of the schools' orders."""
+    """The places in the order of one school."""
     blocks = [
         one
         for one in places
@@ -58,7 +57,7 @@ Keys = dict[str, tuple[float, ...]]
 
 
 def _rows(middles: dict[str, Point], band: float, along: int, upwards: bool) -> Keys:
-    """Row after row (column after column where ``along`` is 1), back and forth."""
+    """Row by row (column by column if ``along`` is 1), back and forth."""
     across = sorted({round(at[1 - along] / band) for at in middles.values()}, reverse=not upwards)
     number = {row: k for k, row in enumerate(across)}
     found: Keys = {}
@@ -69,7 +68,7 @@ def _rows(middles: dict[str, Point], band: float, along: int, upwards: bool) -> 
 
 
 def _outward(middles: dict[str, Point], middle: Point, band: float) -> Keys:
-    """Ring after ring round the middle; within a ring each time the nearest to the last."""
+    """Ring by ring around the center; within a ring always the nearest to the last."""
     away = {place: max(abs(x - middle[0]), abs(y - middle[1])) for place, (x, y) in middles.items()}
     left = dict(sorted(middles.items(), key=lambda one: one[1]))
     found: Keys = {}

@@ -1,4 +1,4 @@
-"""Odd nodes joined in pairs for the least: a minimum-weight T-join by matching (rustworkx)."""
+"""Joins odd nodes in pairs at the least cost: a minimum-weight T-join by matching (rustworkx)."""
 
 from __future__ import annotations
 
@@ -12,22 +12,21 @@ from kenzet.core.route.network import Ints
 from kenzet.core.route.shortest_paths import Roads
 
 NEAR = 10
-"""So many of the nearest odd nodes are tried as partners; more where that pairs not all of them."""
+"""The number of nearest odd nodes tried as partners; more if not all can be paired."""
 _GRAIN = 1e4  # weights are whole numbers of 1/10,000 mm
 _APART = 1 << 20
 _FAVOUR = 0.02  # mm
 OPEN = -1
 
 Pair = tuple[int, int]
-"""Two nodes that are joined; OPEN in place of one: a run begins or ends at the other."""
+"""Two nodes that are joined. If one is OPEN, a run begins or ends at the other."""
 
 
 def joined(
     roads: Roads, odd: Sequence[int], free: int, stop: float, favoured: Collection[Pair] = ()
 ) -> list[Pair]:
-    """The cheapest pairs of the nodes ``odd``; ``free`` of them may stay open for nothing, any more for half a stop each.
-    A node from which no lane leads on stays open. Among equally cheap ones those are taken that are ``favoured``.
-    """
+    """The cheapest pairs of the nodes ``odd``. ``free`` of them may stay open at no cost, others for half a thread
+    cut each; a node without a lane stays open. Among equally cheap pairs, ``favoured`` ones are preferred."""
     if not odd:
         return []
     near = NEAR
@@ -48,9 +47,8 @@ def joined(
 
 
 def _matched(count: int, pairs: Ints, away: Floats, free: int, stop: float) -> list[tuple[int, int]]:
-    """Pairs of the places 0 to ``count``; those from there on are open ends that cost nothing. What is not matched is open
-    for half a stop: so a pair gains a stop less its way, a free end half a stop.
-    """
+    """Pairs of the indices 0 to ``count``; indices from there on are open ends without cost. An unmatched index is
+    open for half a thread cut, so a pair gains a cut minus its length, a free end half a cut."""
     worth = away < stop
     gains = np.round((stop - away[worth]) * _GRAIN).astype(np.int64).tolist()
     graph = rx.PyGraph(multigraph=False)
@@ -66,7 +64,6 @@ def _matched(count: int, pairs: Ints, away: Floats, free: int, stop: float) -> l
 
 
 def _odds(a: int, b: int) -> int:
-    """A little, never the same for two pairs that are likely to be weighed against each other: of equally cheap matchings
-    the library takes now one, now another, and a route must be the same each time that it is asked for.
-    """
+    """A small number that differs between competing pairs: it breaks ties, as the library's choice among equal
+    matchings may vary and a route must always be the same."""
     return (a * 2654435761 + b * 2246822519) % 1021

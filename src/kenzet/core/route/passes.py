@@ -1,4 +1,5 @@
-"""In which pass over the quilt lines are sewn: what anchors it first, what can wait last, and what is sewn with one foot together."""
+"""The passes over the quilt in which lines are sewn: what anchors it first, what waits until last, and what shares
+a foot."""
 
 from __future__ import annotations
 
@@ -10,10 +11,9 @@ from kenzet.core.top.stitching import Stitching
 
 
 class Pass(NamedTuple):
-    """Passes follow each other in order of ``turn`` (0 before the rest, 2 after it), then the walking foot comes before others, then
-    one ``family`` of lines before the next. Where all else is the same, what is ``freehand`` follows at each place when its lines are
-    sewn and the ruler is laid aside.
-    """
+    """Passes are sorted by ``turn`` (0 before the rest, 2 after it); then the walking foot comes first, then one
+    ``family`` of lines after the other. If all else is equal, ``freehand`` quilting follows at each place after
+    its lines, when the ruler is put aside."""
 
     turn: int
     later: bool
@@ -23,20 +23,19 @@ class Pass(NamedTuple):
 
     @property
     def over_the_quilt(self) -> tuple[int, bool, str, int]:
-        """What is the same for all that is sewn in one pass over the quilt."""
+        """What all lines of one pass over the quilt have in common."""
         return self[:4]
 
 
 FREEHAND = "ruler foot"
-"""What textures are sewn with: no feed dogs carry them."""
+"""The foot for textures, which are sewn with the feed dogs lowered."""
 
 _TURNS = {"first": 0, "with the rest": 1, "last": 2}
 
 
 def passes_of(stitching: Stitching, kit: Kit, zone: str, drawing: Drawing) -> list[Pass]:
-    """The passes in which ``drawing`` of a ``zone`` is sewn: one, or one for each of its families where she sews them one by one. What
-    she says of the zone goes before what she says of the ditch; what is filled freehand is never sewn with the walking foot.
-    """
+    """The passes in which ``drawing`` of a ``zone`` is sewn: one, or one for each family if these are sewn one by
+    one. A setting for the zone overrides one for the ditch; freehand quilting never uses the walking foot."""
     of_ditch = stitching.ditch if drawing.fill.in_the_ditch else "with the rest"
     rank = _TURNS[stitching.turns.get(zone, of_ditch)]
     if drawing.hints:

@@ -1,9 +1,9 @@
-"""Loops that do not hang together are patched into one run, and the run is made shorter by exchanging joins.
+"""Loops that are not connected are patched into one run, and the run is shortened by exchanging joins.
 
-A join is a pair of nodes between which one travels. Two joins (a, b), (c, d) are exchanged for (a, c), (b, d) or for
-(a, d), (b, c): that merges the loops they belong to, as loops are patched into a tour. A node may be *visited*, which is
-the join (v, v) that costs nothing; an open end is a node that is near to all. So the same exchange inserts a ring into
-a run, moves the end of a run, and leaves a detour out. Deterministic: chance is seeded.
+A join is a pair of nodes between which one travels. Two joins (a, b), (c, d) are exchanged for (a, c), (b, d) or
+(a, d), (b, c): that merges the loops they belong to, as in subtour patching. A node can be *visited*: that is the
+join (v, v) of cost 0. An open end is a node at distance 0 to all. So the same exchange inserts a ring into a run,
+moves the end of a run, or removes a detour. Deterministic: the random numbers are seeded.
 """
 
 from __future__ import annotations
@@ -33,9 +33,9 @@ Exchange = tuple[int, int, bool]
 
 
 class Patching:
-    """For one set of lines: ``loops`` gives, for every node of the network, which sewn lines it hangs together with (-1
-    where nothing is sewn). Where a stop is cheaper than a patch, loops are left apart. ``least`` is what nothing costs less than.
-    """
+    """For one set of lines: ``loops`` gives for every node its component of sewn lines (-1 if nothing is sewn
+    there). If a thread cut is cheaper than a patch, loops stay separate. ``least`` is a lower bound of the
+    cost."""
 
     def __init__(self, roads: Roads, loops: Sequence[int], stop: float, ways: TravelSets) -> None:
         assert roads.all is not None
@@ -58,26 +58,26 @@ class Patching:
 
     @property
     def best(self) -> list[Pair]:
-        """The joins of the shortest way found."""
+        """The joins of the shortest route found."""
         return self._pairs(self._best)
 
     @property
     def done(self) -> bool:
-        """Whether nothing shorter can be."""
+        """Whether it is proven shortest."""
         return self._begun and (len(self._best) < 3 or self._worth(self._best) <= self.least + SAME_COST)
 
     @property
     def tired(self) -> bool:
-        """Whether it was shaken in vain for long."""
+        """Whether many perturbations in a row found nothing."""
         return self._shakes - self._gained > _PATIENCE
 
     @property
     def affordable(self) -> int:
-        """How often it may be shaken in reasonable time."""
+        """The number of perturbations that take a reasonable time."""
         return int(_WORK // max((len(self._best) + len(self._visits)) ** 2, 1))
 
     def begin(self, starts: Iterable[Sequence[Pair]]) -> None:
-        """Each of ``starts`` patched and shortened, until nothing shorter can be."""
+        """Patches and shortens each of ``starts`` to a local optimum."""
         for pairs in starts:
             found = self._settled(self._table(pairs))
             if not self._begun or self._worth(found) < self._worth(self._best):
@@ -87,15 +87,15 @@ class Patching:
         self._here = self._best
 
     def lead(self) -> None:
-        """The best turned round one face after the other as long as that is shorter."""
+        """Flips the best route around one face after another as long as that is shorter."""
         self._best = self._here = self._led(self._best)
 
     def offer(self, pairs: Sequence[Pair]) -> None:
-        """A way found elsewhere is patched, shortened, and taken if it is shorter."""
+        """Patches and shortens a route found elsewhere, and takes it if it is shorter."""
         self._weighed(self._settled(self._table(pairs)))
 
     def shake(self) -> None:
-        """The way is made otherwise at random, and shortened."""
+        """Perturbs the route at random, and shortens it."""
         chance, here, kind = self._chance, self._here, self._shakes % 4
         if kind == 0:
             shaken = self._table(self._ways.forced(*self._near_by(chance)))
@@ -117,7 +117,7 @@ class Patching:
             self._gained = self._shakes
 
     def _settled(self, pairs: Ints) -> Ints:
-        """Patched, shortened, tidied, and shortened again as long as tidying leads on."""
+        """Patches, shortens and tidies, repeatedly as long as tidying helps."""
         found = self._shortened(self._patched(pairs))
         worth = self._worth(found)
         for _ in range(_TIDIED):
@@ -148,7 +148,7 @@ class Patching:
         ]
 
     def _near_by(self, chance: np.random.Generator) -> Pair:
-        """Two nodes at random that are near to each other."""
+        """Two random nodes near each other."""
         a = int(chance.choice(self._visits))
         near = self._visits[np.argsort(self._far[a, self._visits])[1:5]]
         near = near[np.isfinite(self._far[a, near])]
@@ -165,20 +165,21 @@ class Patching:
         return float(self._far[pairs[:, 0], pairs[:, 1]].sum()) + (max(runs, opens // 2) - 1) * self._stop
 
     def _roots(self, pairs: Ints) -> list[int]:
-        """For every loop the number of the run that it belongs to."""
+        """For every loop the root of its run."""
         over = self._merged(pairs)[0]
         return [root(over, one) for one in range(self._loops)]
 
     def _parts(self, pairs: Ints) -> int:
-        """How many runs there are."""
+        """The number of runs."""
         return self._merged(pairs)[1]
 
     def _merged(self, pairs: Ints) -> tuple[list[int], int]:
-        """The loops, pointing to each other where they hang together, and how many runs that makes."""
+        """The disjoint-set forest of loops by ``pairs``, and the number of runs."""
         return self._hung([self._meets(a, b) for a, b in pairs.tolist()])
 
     def _hung(self, met: Iterable[tuple[int, ...]]) -> tuple[list[int], int]:
-        """The same where ``met`` is which loops each join meets. This is gone through most often of all: roots are found in place."""
+        """The same if ``met`` lists the loops that each join meets. The innermost loop of the search: roots are
+        found inline."""
         over, left = list(range(self._loops)), self._loops
         for via in met:
             if not via:
@@ -195,14 +196,14 @@ class Patching:
         return over, left
 
     def _meets(self, a: int, b: int) -> tuple[int, ...]:
-        """The loops that a join makes one; none where it is a visit, an open end, or meets a single loop."""
+        """The loops that a join merges; empty for a visit, an open end, or a single loop."""
         if a == b or a >= self._many or b >= self._many:
             return ()
         via = self._vias.get((a, b))
         return self._via(a, b) if via is None else via
 
     def _via(self, a: int, b: int) -> tuple[int, ...]:
-        """The loops that the way from a to b meets."""
+        """The loops that the travel from a to b meets."""
         met = (self._loop[node] for node in self._roads.nodes(a, b))
         found = tuple(dict.fromkeys(loop for loop in met if loop >= 0))
         if len(found) < 2:
@@ -211,7 +212,7 @@ class Patching:
         return found
 
     def _patched(self, pairs: Ints) -> Ints:
-        """The cheapest exchanges that merge runs; where there are many runs some at a time, none touching another's."""
+        """Applies the cheapest exchanges that merge runs; with many runs, several disjoint ones at a time."""
         while True:
             roots = np.array([*self._roots(pairs), -1])
             parts = len(set(roots.tolist())) - 1
@@ -241,7 +242,7 @@ class Patching:
 
     @staticmethod
     def _least_of(gain: Floats) -> list[int]:
-        """The places of the least entries in order."""
+        """The indices of the smallest entries in order."""
         flat = gain.ravel()
         some = min(_LOOKED, len(flat) - 1)
         chosen = np.argpartition(flat, some)[:some] if some > 0 else np.zeros(0, dtype=np.int64)
@@ -249,7 +250,7 @@ class Patching:
         return found
 
     def _exchanges(self, every: Ints) -> tuple[Floats, np.ndarray]:
-        """What each exchange of two joins costs more than they do, and whether the crossed one is the cheaper."""
+        """The additional cost of each exchange of two joins, and whether the crossed one is cheaper."""
         a, b = every[:, 0], every[:, 1]
         cost = self._far[a, b]
         straight = self._far[np.ix_(a, a)] + self._far[np.ix_(b, b)]
@@ -262,7 +263,7 @@ class Patching:
         return more, crossed < straight
 
     def _exchanged(self, pairs: Ints, every: Ints, chosen: Sequence[Exchange]) -> Ints:
-        """``pairs`` after exchanges of rows of ``every``, which begins with them; visits stay to be made again."""
+        """``pairs`` after exchanges of rows of ``every``, which begins with them; visits remain available."""
         kept = np.ones(len(pairs), dtype=bool)
         new: list[Pair] = []
         for one in chosen:
@@ -273,13 +274,13 @@ class Patching:
 
     @staticmethod
     def _new(every: Ints, exchange: Exchange) -> list[Pair]:
-        """The two joins that come of an exchange of two rows of ``every``."""
+        """The two joins that result from an exchange of two rows of ``every``."""
         i, j, crossed = exchange
         (a, b), (c, d) = every[i].tolist(), every[j].tolist()
         return [(a, d), (b, c)] if crossed else [(a, c), (b, d)]
 
     def _shortened(self, pairs: Ints) -> Ints:
-        """Exchanges that make the run shorter and keep it whole, the best first, as long as there are any."""
+        """Applies exchanges that shorten the run and keep it connected, the best first, until there are none."""
         many = self._parts(pairs)
         for _ in range(_LOOKED):
             if len(pairs) < 2:
@@ -309,7 +310,7 @@ class Patching:
         return pairs
 
     def _rematched(self, pairs: Ints, chance: np.random.Generator) -> Ints:
-        """The joins near a node at random matched again, as if their ways were up to half as long again."""
+        """Matches the joins near a random node again, with their costs increased at random by up to half."""
         node = int(chance.choice(self._visits))
         away = self._far[node][pairs].min(axis=1)
         near = np.argsort(away, kind="stable")[: int(chance.integers(4, 13))]
@@ -330,7 +331,7 @@ class Patching:
         return np.vstack([np.delete(pairs, near, axis=0), new])
 
     def _shaken(self, pairs: Ints, chance: np.random.Generator) -> Ints:
-        """Two joins near to each other exchanged at random, and two more."""
+        """Exchanges two random neighboring joins, and two more."""
         for _ in range(2):
             i = int(chance.integers(len(pairs)))
             gain, crossed = self._exchanges(pairs)
@@ -342,15 +343,15 @@ class Patching:
 
 
 def opens(pairs: Iterable[Pair]) -> int:
-    """How many ends are open."""
+    """The number of open ends."""
     return sum((a == OPEN) + (b == OPEN) for a, b in pairs)
 
 
 @dataclass(frozen=True, slots=True)
 class TravelSets:
-    """What is asked of the lines: ``forced(a, b)`` gives the cheapest joins with one of them given, ``tidied`` joins for the same
-    ways without what cancels out, ``turned(joins, k)`` those that go round face k of ``faces`` on its other side.
-    """
+    """Operations on sets of travelled edges: ``forced(a, b)`` gives the cheapest joins that include one,
+    ``tidied`` equivalent joins without what cancels out, ``turned(joins, k)`` the joins that go around face k
+    of ``faces`` on the other side."""
 
     forced: Callable[[int, int], Sequence[Pair]]
     tidied: Callable[[Sequence[Pair]], Sequence[Pair]]

@@ -1,7 +1,7 @@
-"""What lanes go round: the patches and zones that they bound.
+"""The faces bounded by lanes: patches and zones.
 
-Where some of the lanes round a face are travelled and then the others in their place, all parities stay as they were: a route has
-such a twin for every face, which exchanges of two joins seldom find.
+If the travelled lanes around a face are replaced by its other lanes, all parities stay the same. So a route has a
+twin for every face, which exchanges of two joins seldom find.
 """
 
 from __future__ import annotations
@@ -18,7 +18,7 @@ _MOST = 40
 
 
 def faces_of(network: Network, allowed: Sequence[bool]) -> list[list[int]]:
-    """The edges round each face of the lanes that are ``allowed``, at most forty faces, from the left."""
+    """The edges around each face of the ``allowed`` lanes, at most forty faces, from the left."""
     lanes = [k for k, kind in enumerate(network.kinds.tolist()) if kind in LANES and allowed[k]]
     if not lanes:
         return []

@@ -1,4 +1,4 @@
-"""Which lines must be sewn before which: each rests on others, and a fill's sets follow one another."""
+"""Which lines must be sewn before which: each rests on others, and a fill's sets follow each other."""
 
 from __future__ import annotations
 
@@ -11,9 +11,8 @@ from kenzet.core.route.network import Course
 
 
 class Precedence:
-    """Of ``courses``; ``orders`` are those of the drawings that they come from, by their ``zone``, None where any order will do.
-    Drawings whose zones are ``first`` are sewn before all others; ``words`` name the drawings.
-    """
+    """The precedence of ``courses``. ``orders`` are those of their drawings, by ``zone``, None if any order is
+    possible. Drawings in ``first`` are sewn before all others; ``words`` name the drawings."""
 
     def __init__(
         self,
@@ -48,7 +47,7 @@ class Precedence:
         self.free = bare and (not self.first or len({course.zone for course in courses}) == len(self.first))
 
     def too_early(self, order: Iterable[int]) -> list[int]:
-        """The courses of ``order`` that come before what they are laid on."""
+        """The courses of ``order`` that come before their reference."""
         done, found = set[int](), []
         for course in order:
             ways = self.needs[course]
@@ -58,13 +57,13 @@ class Precedence:
         return found
 
     def without(self, course: int) -> Precedence:
-        """The same where ``course`` waits for nothing."""
+        """The same, except that ``course`` waits for nothing."""
         found = copy(self)
         found.needs = [() if k == course else ways for k, ways in enumerate(self.needs)]
         return found
 
     def begin(self) -> Sewn:
-        """Nothing is sewn yet."""
+        """The state before anything is sewn."""
         return Sewn(self)
 
     def allows(self, order: Iterable[int]) -> bool:
@@ -89,14 +88,14 @@ class Sewn:
         self._first_left = sum(zone in precedence.first for zone, _, _ in precedence.scopes)
 
     def add(self, course: int) -> None:
-        """It is sewn now."""
+        """Records that a course is sewn."""
         if course not in self._done:
             self._done.add(course)
             self._left[self._precedence.scopes[course]] -= 1
             self._first_left -= self._precedence.scopes[course][0] in self._precedence.first
 
     def ready(self, course: int) -> bool:
-        """Whether all is there that it is laid on, and every set before its own is sewn."""
+        """Whether its references are sewn, and every set before its own."""
         zone, piece, turn = self._precedence.scopes[course]
         if self._first_left and zone not in self._precedence.first:
             return False

@@ -1,7 +1,7 @@
-"""The route of a whole quilt: block after block in her order, each kind by one route, joined along the seams.
+"""The route of a whole quilt: block by block in the chosen order, each kind with one route, joined along the seams.
 
-Glossary: a *unit* is what is sewn in one go at one place; a *visit* is one of its places in the order, its route taken
-forwards or backwards. Lengths are mm.
+Glossary: a *unit* is what is sewn in one go at one place; a *visit* is one of its places in the order, with its
+route taken forwards or backwards. Lengths are mm.
 """
 
 from __future__ import annotations
@@ -36,7 +36,8 @@ ROUTES = Table[
 
 
 def costs_of(stitching: Stitching) -> Costs:
-    """Her settings as prices: a stop weighs as much sewing as the square of how much she minds it, in inches (ours)."""
+    """The settings as costs: a thread cut costs as many inches of sewing as the square of how much it is minded
+    (our choice)."""
     step = 2.0 if stitching.steps == "allowed" else None
     rim = 1.0 if stitching.rim == "allowed" else None
     return Costs(
@@ -50,9 +51,8 @@ def costs_of(stitching: Stitching) -> Costs:
 
 @dataclass(frozen=True, eq=False)
 class QuiltRoute:
-    """All of it; ``kinds`` are all routes that were found, also those that are not taken. ``stops`` are between runs, its first
-    beginning and last end not counted.
-    """
+    """The whole route; ``kinds`` are all routes that were found, including unused ones. ``stops`` are between
+    runs, without the first beginning and the last end."""
 
     routes: tuple[UnitRoute, ...]
     visits: tuple[UnitVisit, ...]
@@ -60,12 +60,12 @@ class QuiltRoute:
 
     @property
     def quick(self) -> bool:
-        """Whether a shorter one is still to be looked for."""
+        """Whether a shorter one is still to be searched for."""
         return any(one.quick for one in self.routes)
 
     @property
     def stops(self) -> int:
-        """Where the thread is ended on the way."""
+        """The number of thread cuts on the route."""
         return sum(len(self.routes[v.route].runs) - 1 + v.stop for v in self.visits)
 
     @property
@@ -75,19 +75,18 @@ class QuiltRoute:
 
     @property
     def stitched(self) -> float:
-        """mm of lines."""
+        """Length of all lines, mm."""
         return sum(self.routes[v.route].network.stitched for v in self.visits)
 
     @property
     def travelled(self) -> float:
-        """mm of travelling, from block to block too."""
+        """Total travel, mm, including from block to block."""
         return sum(self.routes[v.route].travelled + v.across for v in self.visits)
 
 
 def units_of(laid: QuiltLayout) -> list[SewingUnit]:
-    """What is sewn in one go at a place, every kind once; zones that lie together at a place go together, as long as they are
-    sewn in the same pass. What is filled freehand comes after lines.
-    """
+    """The units of the quilt, each kind once. Zones at the same place belong together if they are sewn in the same
+    pass; freehand quilting comes after lines."""
     by_place: dict[tuple[Pass, str], list[tuple[str, Drawing]]] = {}
     textures: dict[str, list[Drawing]] = {}
     parts: dict[str, Part] = {}
@@ -129,14 +128,13 @@ def units_of(laid: QuiltLayout) -> list[SewingUnit]:
 
 
 def _divides(zone: Zone) -> bool:
-    """Whether its lines divide other zones, which then count them as seams."""
+    """Whether its lines divide other zones, which treat them as seams."""
     return zone.on_top and bool(zone.by_hand)
 
 
 def route_quilt(laid: QuiltLayout, quick: bool = False) -> QuiltRoute:
-    """The route of the quilt as it is planned; empty where nothing is. A ``quick`` one goes through those kinds that were not
-    looked at yet by ways that are found at once.
-    """
+    """The route of the quilt as planned; empty if nothing is planned. With ``quick``, kinds without a route yet
+    get one that is found at once."""
     costs = costs_of(laid.quilt.stitching)
     kinds = [_kept(laid, unit, costs, quick) for unit in units_of(laid)]
     visits = list(visits_of(laid, kinds, costs))
@@ -152,7 +150,8 @@ def route_quilt(laid: QuiltLayout, quick: bool = False) -> QuiltRoute:
 
 
 def _trimmed(routes: list[UnitRoute], visits: list[UnitVisit]) -> list[UnitVisit]:
-    """Where a thread begins or ends at a place, nothing is travelled before the first line or after the last: ``routes`` grow."""
+    """Removes travel before the first line after a thread begins, and after the last line before it is cut;
+    extends ``routes``."""
     known: dict[tuple[int, bool, bool], int] = {}
     found = []
     for k, visit in enumerate(visits):
@@ -169,7 +168,7 @@ def _trimmed(routes: list[UnitRoute], visits: list[UnitVisit]) -> list[UnitVisit
 
 
 def _kept(laid: QuiltLayout, unit: SewingUnit, costs: Costs, quick: bool) -> tuple[UnitRoute, ...]:
-    """What was found for the same lines at the same prices is not looked for again."""
+    """The routes of a unit, cached by its lines and costs."""
     wishes, ways = wishes_of(laid, unit), laid.quilt.stitching.ways
     key = (
         unit.part.key, unit.family, tuple(drawing for _, drawing in unit.drawings), unit.orders, unit.textures, len(unit.places) > 1, costs, wishes, unit.first,
@@ -184,7 +183,7 @@ def _kept(laid: QuiltLayout, unit: SewingUnit, costs: Costs, quick: bool) -> tup
 
 
 def wishes_of(laid: QuiltLayout, unit: SewingUnit) -> UnitOptions:
-    """What she wants of the way through the unit."""
+    """The quilter's settings for the route through the unit."""
     stitching, part = laid.quilt.stitching, unit.part.key
     avoided = tuple(one for one in stitching.avoided if one.part == part)
     return UnitOptions(

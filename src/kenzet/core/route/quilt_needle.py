@@ -1,4 +1,4 @@
-"""What the whole route of a quilt takes."""
+"""Needle time and thread for the whole route of a quilt."""
 
 from __future__ import annotations
 
@@ -9,12 +9,12 @@ from kenzet.core.top.quilt_layout import QuiltLayout
 
 
 def hands_at_work(found: QuiltRoute) -> tuple[int, int]:
-    """How often a line is begun, and how often the quilt is turned at the needle."""
+    """How many times a line is begun, and how many times the quilt is turned at the needle."""
     routes = [found.routes[visit.route] for visit in found.visits]
     return sum(len(one.unit.courses) for one in routes), sum(all_pivots(one) for one in routes)
 
 
 def whole_needle(laid: QuiltLayout, found: QuiltRoute) -> Needle:
-    """What the whole route takes."""
+    """Needle time, thread and bobbins of the whole route."""
     quilt = laid.quilt
     return needle(quilt.kit, quilt.stitching, found.sewn, found.travelled, *hands_at_work(found), found.stops)

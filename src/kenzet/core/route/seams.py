@@ -1,4 +1,4 @@
-"""How far it is along seams from block to block."""
+"""Distances along seams from block to block."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ _STRAIGHT = 0.05  # mm
 _CORNERS = 16
 _OPEN = 4.0  # times: travelling where nothing is sewn yet (ours)
 Taken = tuple[int, bool]
-"""A route by its number, and whether it is taken backwards."""
+"""A route by its index, and whether it is taken backwards."""
 
 
 def _is_block(laid: QuiltLayout, part: Part) -> bool:
@@ -29,20 +29,20 @@ def _is_block(laid: QuiltLayout, part: Part) -> bool:
 
 
 def _outline(part: Part) -> list[Floats]:
-    """The rings round all of its patches, straight sides without points between."""
+    """The rings around the union of its patches, without points on straight sides."""
     area = shapely.simplify(shapely.union_all([patch.area for patch in part.patches.values()]), _STRAIGHT)
     return list(rings(area))
 
 
 def _seams(laid: QuiltLayout, part: Part) -> list[Floats]:
-    """Where one can travel round it: a block's outline; the seams of what runs between blocks and round them."""
+    """The lines to travel along around it: a block's outline, or the seams of what lies between and around blocks."""
     if _is_block(laid, part):
         return _outline(part)
     return [ring for patch in part.patches.values() for ring in rings(patch.area)]
 
 
 def _joints(laid: QuiltLayout, part: Part) -> Floats:
-    """Where one can leave it: a block's corners; the corners of the patches of all else. (n, 2)."""
+    """The points where one can leave it: a block's corners, or the corners of patches elsewhere. (n, 2)."""
     found = np.concatenate(
         [ring[:-1] for ring in (_outline(part) if _is_block(laid, part) else _seams(laid, part))]
     )
@@ -53,9 +53,8 @@ def _joints(laid: QuiltLayout, part: Part) -> Floats:
 
 
 def _roads_within(net: Network, costs: Costs, sewn: bool) -> Roads:
-    """Through a unit: along its lines only where they are ``sewn`` already, and before that rather in seams than along a zone's
-    edge, where nothing hides it yet.
-    """
+    """Paths through a unit. Its lines can be used only if they are ``sewn`` already; before that seams are
+    preferred to a zone's edge, where nothing hides the travel yet."""
     prices = costs.of(net)
     if not sewn:
         prices = np.select([net.kinds == LINE, net.kinds == EDGE], [np.inf, _OPEN * prices], prices)
@@ -63,7 +62,7 @@ def _roads_within(net: Network, costs: Costs, sewn: bool) -> Roads:
 
 
 class Seams:
-    """How far it is along seams from the end of one unit to the start of another."""
+    """Distances along seams from the end of one unit to the start of another."""
 
     def __init__(self, laid: QuiltLayout, routes: Sequence[UnitRoute], costs: Costs) -> None:
         self._routes = routes
@@ -93,7 +92,7 @@ class Seams:
         return self._joints[part.key]
 
     def _to_joints(self, number: int) -> Floats:
-        """From its start and from its end to each of the places where one can leave it, out of it and into it, (2, 2, n)."""
+        """The costs between its start and end and each joint, outwards and inwards, (2, 2, n)."""
         route = self._routes[number]
         beyond = np.hypot(*(route.network.points[self._doors[number]] - self._joints_of(route)).T)
         found: Floats = beyond + np.array(
@@ -115,13 +114,14 @@ class Seams:
         return self._corners[key]
 
     def across(self, ways: Sequence[Taken], before: str, onward: Sequence[Taken], here: str) -> Floats:
-        """From the end of each of ``ways`` at place ``before`` to the start of each of ``onward`` at ``here``, (ways, onward)."""
+        """From the end of each of ``ways`` at place ``before`` to the start of each of ``onward`` at ``here``,
+        (ways, onward)."""
         table = self._by_corners(ways, before, onward, here).min(axis=(2, 3))
         found: Floats = np.minimum(table, self._along_one_side(ways, before, onward, here))
         return found
 
     def way(self, taken: Taken, before: str, onward: Taken, here: str) -> Floats:
-        """That way as a line in the quilt, (n, 2): through the one unit to a corner, along seams, through the other."""
+        """That path as a line in the quilt, (n, 2): through one unit to a corner, along seams, through the other."""
         table = self._by_corners([taken], before, [onward], here)[0, 0]
         (ends, _), (starts, _) = self._placed(taken[0], before), self._placed(onward[0], here)
         end, start = ends[0 if taken[1] else 1], starts[1 if onward[1] else 0]
@@ -145,7 +145,7 @@ class Seams:
         return place_all(route.unit.part.places[place], path)
 
     def _by_corners(self, ways: Sequence[Taken], before: str, onward: Sequence[Taken], here: str) -> Floats:
-        """What it costs by each corner of the one and each of the other, (ways, onward, n, m)."""
+        """The cost by each corner of one and each of the other, (ways, onward, n, m)."""
         out = np.array([self._inside[route][0, 0 if back else 1] for route, back in ways])
         into = np.array([self._inside[route][1, 1 if back else 0] for route, back in onward])
         corners, others = self._at(ways[0][0], before), self._at(onward[0][0], here)
@@ -156,7 +156,7 @@ class Seams:
     def _along_one_side(
         self, ways: Sequence[Taken], before: str, onward: Sequence[Taken], here: str
     ) -> Floats:
-        """Where both ends lie on one straight seam that the two units share; infinite where they do not."""
+        """The cost if both ends lie on one straight seam shared by the two units; infinite otherwise."""
         placed = [(*self._placed(route, before), back) for route, back in ways]
         others = [(*self._placed(route, here), back) for route, back in onward]
         ends = np.array([spots[0 if back else 1] for spots, _, back in placed])[:, None]
@@ -178,7 +178,7 @@ class Seams:
         return found
 
     def _placed(self, number: int, place: str) -> tuple[Floats, Floats]:
-        """Start and end of a route at a place, and the lower left and upper right corner of what is sewn there."""
+        """Start and end of a route at a place, and the lower left and upper right corner of its unit there."""
         key = (number, place)
         if key not in self._spots:
             route = self._routes[number]
@@ -190,7 +190,7 @@ class Seams:
 
 
 def path_along(net: Network, roads: Roads, start: int, end: int) -> Floats:
-    """The cheapest way between two nodes as a line, (n, 2); the one point where they are the same."""
+    """The cheapest path between two nodes as a line, (n, 2); a single point if they are equal."""
     edges = roads.path(start, end)
     node, pieces = start, [net.points[[start]]]
     for k in edges if start > end else reversed(edges):

@@ -1,4 +1,4 @@
-"""How far it is from node to node along lanes, by their prices."""
+"""Shortest paths between nodes along lanes, by cost."""
 
 from __future__ import annotations
 
@@ -14,11 +14,11 @@ from kenzet.core.route.network import Ints
 from kenzet.core.tolerances import EQUAL
 
 DENSE = 700
-"""Up to so many nodes all distances are computed at once; beyond, from each node as far as it is asked for."""
+"""Up to this number of nodes all distances are computed at once; beyond, from each node as far as needed."""
 
 
 class Roads:
-    """Of ``many`` nodes, the lanes between ``ends`` (m, 2) at ``prices`` (m,), infinite where it is not allowed."""
+    """A graph of ``many`` nodes with edges between ``ends`` (m, 2) at ``prices`` (m,), infinite if not allowed."""
 
     def __init__(self, many: int, ends: Ints, prices: Floats) -> None:
         self._many = many
@@ -28,7 +28,7 @@ class Roads:
 
     @cached_property
     def by_node(self) -> list[list[tuple[float, int, int]]]:
-        """Price, other end and edge of every lane at every node."""
+        """Price, other end and edge of every edge at every node."""
         found: list[list[tuple[float, int, int]]] = [[] for _ in range(self._many)]
         for k in self._open.tolist():
             a, b = self._ends[k].tolist()
@@ -38,7 +38,7 @@ class Roads:
 
     @cached_property
     def all(self) -> Floats | None:
-        """From every node to every node; None where there are too many."""
+        """The distances between all nodes; None if there are too many nodes."""
         if self._many > DENSE:
             return None
         graph = rx.PyGraph(multigraph=False)
@@ -51,7 +51,7 @@ class Roads:
         return rx.floyd_warshall_numpy(graph, weight_fn=float)
 
     def near(self, nodes: Sequence[int], many: int) -> tuple[Ints, Floats]:
-        """Pairs (p, 2) of places in ``nodes``, each with its ``many`` nearest, and how far it is from one to the other."""
+        """Pairs (p, 2) of indices into ``nodes``, each with its ``many`` nearest, and their distances."""
         count = len(nodes)
         if count < 2:
             return np.zeros((0, 2), dtype=np.int64), np.zeros(0)
@@ -82,13 +82,13 @@ class Roads:
         return pairs, np.array(list(found.values()))
 
     def reach(self, node: int) -> _Reach:
-        """What is reached from ``node``."""
+        """The shortest-path search from ``node``."""
         if node not in self._reaches:
             self._reaches[node] = _Reach(node)
         return self._reaches[node]
 
     def outwards(self, start: int, most: float) -> Iterator[tuple[int, float]]:
-        """The nodes that are reached from ``start`` for less than ``most``, each with its cost, the nearest first."""
+        """The nodes within cost ``most`` of ``start``, each with its cost, the nearest first."""
         reach, k = self.reach(start), 0
         while k < len(reach.order) or (reach.nearest < most and reach.further(self.by_node)):
             node = reach.order[k]
@@ -98,7 +98,7 @@ class Roads:
             k += 1
 
     def path(self, start: int, end: int) -> list[int]:
-        """The edges of the cheapest way between two nodes; of several as cheap always the same, whichever way it is asked."""
+        """The edges of the cheapest path between two nodes; of equal paths always the same, in both directions."""
         start, end = min(start, end), max(start, end)
         reach = self.reach(start)
         while end not in reach.done and reach.further(self.by_node):
@@ -110,7 +110,7 @@ class Roads:
         return found
 
     def nodes(self, start: int, end: int) -> list[int]:
-        """The nodes on that way, both ends among them."""
+        """The nodes on that path, including both ends."""
         start, end = min(start, end), max(start, end)
         reach, found = self.reach(start), [end]
         while end not in reach.done and reach.further(self.by_node):
@@ -121,16 +121,16 @@ class Roads:
         return found
 
     def least_per_mm(self, lengths: Floats) -> float:
-        """What a mm costs where it costs least; ``lengths`` are those of all edges."""
+        """The least cost of a mm on any edge; ``lengths`` are those of all edges."""
         rates = self._prices[lengths > EQUAL] / lengths[lengths > EQUAL]
         return float(rates.min(initial=np.inf)) if np.isfinite(rates).any() else 0.0
 
     def price(self, edge: int) -> float:
-        """Of an edge; infinite where it is not allowed."""
+        """The price of an edge; infinite if not allowed."""
         return float(self._prices[edge])
 
     def cost(self, start: int, end: int, most: float = np.inf) -> float:
-        """Of that way; infinite where there is none, or none that costs less than ``most``."""
+        """The cost of that path; infinite if there is none, or none below ``most``."""
         reach = self.reach(start)
         while end not in reach.done and reach.nearest < most and reach.further(self.by_node):
             pass
@@ -138,7 +138,7 @@ class Roads:
 
 
 class _Reach:
-    """What is reached from one node, nearest first, as far as it was asked for."""
+    """A Dijkstra search from one node, run only as far as needed."""
 
     def __init__(self, start: int) -> None:
         self.order: list[int] = []
@@ -149,11 +149,11 @@ class _Reach:
 
     @property
     def nearest(self) -> float:
-        """What is not reached yet costs no less."""
+        """A lower bound of the cost of nodes not reached yet."""
         return self._heap[0][0] if self._heap else np.inf
 
     def further(self, roads: Sequence[Sequence[tuple[float, int, int]]]) -> bool:
-        """One node more; False where no lane leads on."""
+        """Settles one more node; False if none is left."""
         while self._heap:
             cost, node = heapq.heappop(self._heap)
             if node in self.done:

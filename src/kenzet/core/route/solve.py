@@ -1,9 +1,9 @@
-"""The cheapest travelling that makes lines sewable in unbroken runs.
+"""The cheapest travel that makes lines sewable in unbroken runs.
 
-Every node at which an odd number of passes end is the end of a run, or has to be joined to another along lanes: a
-minimum-weight T-join, found exactly by matching. Without a further word that is a lower bound of any route; where it
-leaves loops that do not hang together they are patched into one. An integer program says below what no route is; where
-what is found is far above that, its answers are patched too.
+Every node with an odd number of pass ends is the end of a run, or has to be joined to another along lanes: a
+minimum-weight T-join, solved exactly by matching. Its cost is a lower bound for every route; loops that it leaves
+unconnected are patched together. An integer program gives a better bound; if the route is far above it, the
+program's solutions are patched too.
 """
 
 from __future__ import annotations
@@ -32,7 +32,7 @@ _LOOKS = 12  # of its, each time
 
 
 class Solver(Lanes):
-    """For one network and one set of costs."""
+    """Solves one network with one set of costs."""
 
     def __init__(self, network: Network, costs: Costs) -> None:
         super().__init__(network, costs)
@@ -42,17 +42,18 @@ class Solver(Lanes):
 
     @cached_property
     def bound(self) -> float:
-        """No route travels for less, stops among it: the T-join with free ends, not linked. In networks too large for it the
-        same without retracing and steps; what two ends within chains could save is taken off.
+        """A lower bound of the cost of every route, thread cuts included: the T-join with free ends, not connected.
+
+        In networks too large for that, the same without retracing and steps, less what two ends within chains
+        could save.
         """
         if self.roads.all is None:
             return self.whole.bound_by_chains()
         return self.worth(self.whole.travel(self.whole.joined(None)), runs=1)
 
     def least_for(self, ends: Ends) -> float:
-        """No route costs less: the T-join, and where that is not linked and both ends are free the integer program with broken
-        numbers (which tells little where all lines close). Only where all distances are computed.
-        """
+        """A lower bound for given ends: the T-join or, if that is not connected and both ends are free, the linear
+        relaxation (which says little if all lines are closed). Only if all distances are computed."""
         if ends not in self._least:
             joined = self.whole.travel(self.whole.joined(ends), ends)
             self._least[ends] = self.worth(joined, runs=1)
@@ -63,9 +64,8 @@ class Solver(Lanes):
         return self._least[ends]
 
     def travel(self, ends: Ends = None, shakes: int | None = None) -> Travel:
-        """The cheapest found: one run, or more where stops are cheaper than travelling or no lane leads on. More ``shakes``
-        look longer.
-        """
+        """The cheapest route found: one run, or more if thread cuts are cheaper than travel or no lane leads on.
+        More ``shakes`` search longer."""
         if self.roads.all is None:
             return self.whole.along_chains(ends)
         found = self.whole.travel(self.whole.joined(ends), ends)
@@ -82,7 +82,7 @@ class Solver(Lanes):
         return self.whole.travel(search.best, ends)
 
     def search(self, ends: Ends) -> Patching:
-        """For a way shorter than those that it began with; only where all distances are computed."""
+        """A search for a shorter route than its initial ones; only if all distances are computed."""
         search = self._patching(self.whole, ends)
         search.least = self.least_for(ends)
         search.begin(self._starts(ends))
@@ -92,7 +92,7 @@ class Solver(Lanes):
         return search
 
     def _programmed(self, search: Patching, program: IntegerProgram) -> None:
-        """Ways by the integer program are offered to the search, until it is near enough to what nothing costs less than."""
+        """Offers solutions of the integer program to the search until it is close enough to the lower bound."""
         for _ in range(_SOLVED):
             if self.worth(self.whole.travel(search.best, None)) <= _NEAR * search.least:
                 break
@@ -102,41 +102,39 @@ class Solver(Lanes):
                 search.offer(self.joins_of(answer.edges, None))
 
     def search_from(self, pairs: Sequence[Pair], ends: Ends) -> Patching:
-        """One that begins with the joins ``pairs``."""
+        """A search that begins with the joins ``pairs``."""
         search = self._patching(self.whole, ends)
         search.least = self.least_for(ends)
         search.begin([pairs])
         return search
 
     def known(self, edges: Sequence[int], ends: Ends) -> Travel | None:
-        """What travelling along ``edges`` makes of it; None where they are not of this network, or one may not travel there, or
-        a quick route is better.
-        """
+        """The route with travel along ``edges``; None if they are not in this network or not allowed, or if a
+        quick route is better."""
         if not all(k < len(self.weights) and np.isfinite(self.weights[k]) for k in edges):
             return None
         found = self.whole.travelled(edges, ends)
         return found if self.worth(found) <= self.worth(self.quick(ends)) + NO_WORSE else None
 
     def quick(self, ends: Ends) -> Travel:
-        """A route that is not looked at twice: to choose among many ends."""
+        """A route without any search, for choosing among many ends."""
         if self.roads.all is None:
             return self.whole.along_chains(ends)
         return self.whole.travel(self.whole.tree(ends), ends)
 
     def soon(self, ends: Ends) -> Travel:
-        """A route that is found at once, to look at while a shorter one is looked for."""
+        """A route that is found at once, to be shown while a shorter one is searched for."""
         if self.roads.all is None or len(self.network.lines) < _MANY or len(self.network.pieces) > 1:
             return self.quick(ends)
         return self.whole.travel(led_on(self.whole, ends), ends)
 
     def joins_of(self, edges: Iterable[int], ends: Ends) -> Sequence[Pair]:
-        """Joins that lead along ``edges``, each as often as it stands."""
+        """Joins that lead along ``edges``, with repetitions."""
         return _closed(self.whole.tidied([self.ends[k] for k in edges], ends), ends)
 
     def _starts(self, ends: Ends) -> Iterable[Sequence[Pair]]:
-        """The cheapest joins, a tree of them, plain rows, from the tips, piece by piece, one way led on after another; where there
-        are many lines, pieces solved apart, or one way that is led on, are as good as all others together.
-        """
+        """Initial joins: the cheapest, a tree, plain rows, from the tips, piece by piece, greedy linking. With
+        many lines, only pieces solved separately, or greedy linking, which are then as good as all together."""
         whole = self.whole
         many = len(self.network.lines) >= _MANY
         in_pieces = len(self.network.pieces) > 1
@@ -160,7 +158,7 @@ class Solver(Lanes):
             yield _closed(whole.tidied(led_on(whole, ends), ends), ends)
 
     def _in_pieces(self, ends: Ends) -> list[Pair]:
-        """Piece by piece, each in a run of its own; then their ends joined."""
+        """One run for each piece, with their ends joined."""
         joins = self._pieces
         loose: set[int] = set() if ends is None else {ends[0]} ^ {ends[1]}
         for pair in joins:
@@ -209,6 +207,6 @@ class Solver(Lanes):
 
 
 def _closed(pairs: Sequence[Pair], ends: Ends) -> Sequence[Pair]:
-    """A run that closes may begin, and so end, anywhere."""
+    """A closed run may begin, and so end, anywhere."""
     closed = ends is None and not any(OPEN in pair for pair in pairs)
     return [*pairs, (OPEN, OPEN)] if closed else pairs

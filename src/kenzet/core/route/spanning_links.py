@@ -1,4 +1,4 @@
-"""Large networks: loops are linked along lanes by a spanning tree, and parity is solved again, until all hang together."""
+"""Large networks: loops are linked by a spanning tree, and parity is solved again, until everything is connected."""
 
 from __future__ import annotations
 
@@ -21,9 +21,8 @@ def linked(
     loops: Sequence[int],
     stop: float,
 ) -> list[int]:
-    """The edges to travel. ``join`` gives those that join odd nodes, ``loops`` says what hangs together already; a link that
-    costs more than a stop is not taken.
-    """
+    """The edges to travel. ``join`` gives those that join odd nodes, ``loops`` are the components so far; a link
+    that costs more than a thread cut is not used."""
     links: dict[int, None] = {}
     used: list[int] = []
     for _ in range(_ROUNDS):
@@ -42,7 +41,7 @@ def linked(
 def _tree(
     roads: Roads, ends: Sequence[tuple[int, int]], used: Iterable[int], loops: Sequence[int], stop: float
 ) -> list[int]:
-    """The edges of a spanning tree over what ``used`` leaves apart, by the nearest places."""
+    """The edges of a spanning tree over the components that ``used`` leaves, by their nearest points."""
     label = list(loops)
     over = list(range(len(label)))
 

@@ -1,7 +1,7 @@
-"""A way through the freehand texture: in rows from one end to the other, as long as the texture is sewn there.
+"""A path through a freehand texture: in rows from one end to the other, as long as the texture's stitching.
 
-A freehand texture has no exact line. What is planned is where one comes in, in which rows one wanders, and where one goes
-out; how long that is follows from how densely it is sewn. Lengths are mm, in the part's coordinates.
+A freehand texture has no exact line. What is planned is where to enter, in which rows to work, and where to leave;
+the length follows from the density. Lengths are mm, in the part's coordinates.
 """
 
 from __future__ import annotations
@@ -32,9 +32,8 @@ _kept: WeakKeyDictionary[Drawing, list[Floats]] = WeakKeyDictionary()
 
 
 def texture_ways(drawing: Drawing) -> list[Floats]:
-    """For every piece of a texture's zone the way through it, (n, 2), from a point of its outline to another; a piece with a neck
-    narrower than a row is gone through part by part.
-    """
+    """For every piece of a texture's zone the path through it, (n, 2), from one point of its outline to another; a
+    piece with a neck narrower than a row is divided there."""
     if drawing not in _kept:
         density = drawing.fill.claimed_density
         assert density is not None
@@ -48,7 +47,7 @@ def texture_ways(drawing: Drawing) -> list[Floats]:
 
 
 def _through(piece: shapely.Polygon, density: float) -> list[Floats]:
-    """With as many rows as make it as long as ``density`` (mm per mm²) says."""
+    """A path with as many rows as are needed for ``density`` (mm for each mm²)."""
     wanted = density * piece.area
     found: list[list[Floats]] = []
     for across in (0.0, np.pi / 2):  # rows the other way, where bars are as wide as a row or two
@@ -61,7 +60,7 @@ def _through(piece: shapely.Polygon, density: float) -> list[Floats]:
 
 
 def _as_long_as(piece: shapely.Polygon, density: float, wanted: float) -> list[Floats]:
-    """In the number of rows with which it is most nearly as long as ``wanted``."""
+    """The path with the number of rows for which its length is closest to ``wanted``."""
     x0, _, x1, _ = piece.bounds
     many = min(max(round((x1 - x0) * density), 1), _MOST)
     best: list[Floats] = []
@@ -78,7 +77,7 @@ def _as_long_as(piece: shapely.Polygon, density: float, wanted: float) -> list[F
 
 
 def _lean(piece: shapely.Polygon) -> float:
-    """In which direction it is longest, radians."""
+    """The direction of its longest extent, radians."""
     frame = np.diff(shapely.get_coordinates(shapely.oriented_envelope(piece))[:3], axis=0)
     edges = np.diff(shapely.get_coordinates(piece.exterior), axis=0)
     long, edge = (some[int(np.hypot(*some.T).round(3).argmax())] for some in (frame, edges))
@@ -88,13 +87,13 @@ def _lean(piece: shapely.Polygon) -> float:
 
 
 def _turn(angle: float) -> Floats:
-    """Rows of points times this are turned by ``angle``."""
+    """The matrix that rotates rows of points by ``angle``."""
     c, s = np.cos(angle), np.sin(angle)
     return np.array([[c, s], [-s, c]])
 
 
 def _in_rows(piece: shapely.Polygon, many: int) -> list[Floats]:
-    """``many`` rows up and down, from left to right, joined inside the piece: in one way unless a neck parts them."""
+    """``many`` rows up and down, from left to right, joined inside the piece: one path unless a neck divides it."""
     x0, y0, x1, y1 = piece.bounds
     apart = (x1 - x0) / many
     inner = shapely.buffer(piece, -apart / 2, join_style="mitre")
@@ -116,7 +115,7 @@ def _in_rows(piece: shapely.Polygon, many: int) -> list[Floats]:
 
 
 def _joined(area: shapely.Polygon, lines: list[Floats]) -> Floats:
-    """One way over all rows, along the area's outline from one to the next."""
+    """One path over all rows, along the area's outline from one to the next."""
     courses = [Course(line, False, number=k) for k, line in enumerate(lines)]
     rings = [np.asarray(ring.coords) for ring in (area.exterior, *area.interiors)]
     net = network(courses, [Lane(ring) for ring in rings], steps=0.0)
@@ -135,14 +134,14 @@ def _joined(area: shapely.Polygon, lines: list[Floats]) -> Floats:
 
 
 def _outside(piece: shapely.Polygon, point: Floats) -> Floats:
-    """Where on its outline one comes in or goes out."""
+    """The point of its outline where one enters or leaves."""
     near = shapely.shortest_line(piece.boundary, shapely.Point(point))
     found: Floats = shapely.get_coordinates(near)[:1]
     return found
 
 
 def _rounded(path: Floats, radius: float) -> Floats:
-    """Its corners rounded: nobody turns sharply there."""
+    """The path with rounded corners, since nobody turns sharply there."""
     sides = np.diff(path, axis=0)
     long = np.maximum(np.hypot(*sides.T), ROUNDING)
     cut = np.minimum(np.minimum(long[:-1], long[1:]) / 2, radius)[:, None]
@@ -154,7 +153,7 @@ def _rounded(path: Floats, radius: float) -> Floats:
 
 
 def _once(piece: shapely.Polygon) -> Floats:
-    """Too small for rows: from end to end."""
+    """A path from end to end, for a piece too small for rows."""
     x0, _, x1, _ = piece.bounds
     y = float(shapely.point_on_surface(piece).y)
     line = shapely.intersection(piece, shapely.linestrings([(x0 - 1, y), (x1 + 1, y)]))
@@ -164,5 +163,5 @@ def _once(piece: shapely.Polygon) -> Floats:
 
 
 def _long(ways: list[Floats]) -> float:
-    """mm in all."""
+    """The total length, mm."""
     return sum(float(np.hypot(*np.diff(way, axis=0).T).sum()) for way in ways)

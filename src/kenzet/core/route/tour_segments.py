@@ -1,8 +1,9 @@
-"""Large networks: a run of seam between two junctions leaves one choice only, so that only junctions have to be matched.
+"""Large networks: along a seam between two junctions there is only one choice, so that only junctions have to be
+matched.
 
-Glossary: a *chain* is a row of lanes from junction to junction with no other lane between. Along it odd nodes are joined to
-the one before or to the one after: which, is settled by whether its first lane is travelled. Exact, but for retracing
-lines and stepping across, which are left out, and for open ends, which are sought at junctions only.
+Glossary: a *chain* is a sequence of lanes from junction to junction without another lane between. Along it, odd
+nodes are joined to the one before or the one after; whether its first lane is travelled decides which. Exact,
+except that retracing and steps are left out, and open ends are considered at junctions only.
 """
 
 from __future__ import annotations
@@ -23,7 +24,7 @@ Flags = NDArray[np.bool_]
 
 @dataclass(frozen=True, eq=False)
 class _Chain:
-    """From junction ``start`` to ``end`` over ``edges``; ``nodes`` lie between, one fewer."""
+    """From junction ``start`` to ``end`` over ``edges``; ``nodes`` are those between, one fewer."""
 
     start: int
     end: int
@@ -33,7 +34,7 @@ class _Chain:
 
 
 class Chains:
-    """Of the ditches and edges of ``network`` at ``prices``."""
+    """The chains of the ditches and edges of ``network`` at ``prices``."""
 
     def __init__(self, network: Network, prices: Floats) -> None:
         self._many = len(network.points)
@@ -77,9 +78,8 @@ class Chains:
         return int(b if a == node else a)
 
     def saved_within(self, odd: Collection[int]) -> float:
-        """No open end within a chain saves more against one at a junction: from there to the nearer end of the chain the
-        lanes that are travelled would be taken for those that are not.
-        """
+        """An upper bound of what an open end within a chain saves compared with one at a junction: travelled and
+        untravelled lanes from there to the nearer end would be swapped."""
         is_odd = np.zeros(self._many, dtype=bool)
         is_odd[list(odd)] = True
         most = 0.0
@@ -95,7 +95,7 @@ class Chains:
         return most
 
     def joins(self, odd: Collection[int], free: int, stop: float) -> list[int]:
-        """The edges to travel so that every node of ``odd`` is joined, but for two where ``free`` is 2."""
+        """The edges to travel so that every node of ``odd`` is joined, except two if ``free`` is 2."""
         is_odd = np.zeros(self._many, dtype=bool)
         is_odd[list(odd)] = True
         parity = is_odd.copy()
@@ -119,7 +119,7 @@ class Chains:
     def _settle(
         self, odd: Sequence[int], used: list[Flags], gains: Sequence[float], free: int, stop: float
     ) -> None:
-        """The junctions that are left over, joined along the chains whose other choice costs least more."""
+        """Joins the remaining junctions along the chains whose other choice costs least more."""
         names = sorted({node for chain in self._chains for node in (chain.start, chain.end)} | set(odd))
         number = {node: k for k, node in enumerate(names)}
         ends = np.array([(number[chain.start], number[chain.end]) for chain in self._chains]).reshape(-1, 2)

@@ -1,4 +1,4 @@
-"""What one travels along at which prices, and what a way costs."""
+"""The edges for travel with their prices, and the cost of a route."""
 
 from __future__ import annotations
 
@@ -13,12 +13,13 @@ from kenzet.core.route.planar_faces import faces_of
 from kenzet.core.route.shortest_paths import Roads
 
 Ends = tuple[int, int] | None
-"""Where a run begins and ends; None where both are free."""
+"""The first and the last node of a run; None if both are free."""
 
 
 @dataclass(frozen=True, eq=False)
 class Travel:
-    """``edges`` are travelled once each (twice where they stand twice) beside what must be sewn; ``groups`` are the nodes of every run."""
+    """``edges`` are travelled in addition to what is sewn, with repetitions; ``groups`` are the nodes of every
+    run."""
 
     edges: tuple[int, ...]
     groups: tuple[frozenset[int], ...]
@@ -27,7 +28,7 @@ class Travel:
 
 
 class Lanes:
-    """Of one network, for one set of costs."""
+    """The lanes of one network, for one set of costs."""
 
     def __init__(self, network: Network, costs: Costs) -> None:
         self.network = network
@@ -38,14 +39,14 @@ class Lanes:
 
     @cached_property
     def faces(self) -> list[list[int]]:
-        """The edges of the lanes round each patch."""
+        """The lanes around each patch."""
         return faces_of(self.network, [math.isfinite(weight) for weight in self.weights])
 
     def worth(self, travel: Travel, runs: int | None = None) -> float:
-        """What it costs with its stops."""
+        """The cost including thread cuts."""
         stops = travel.stops if runs is None else max(travel.stops - len(travel.groups) + runs, 0)
         return travel.cost + stops * self.costs.stop
 
     def program(self, ends: Ends) -> IntegerProgram:
-        """The integer program of the cheapest way."""
+        """The integer program of the cheapest route."""
         return IntegerProgram(self.network, self.costs.of(self.network), self.costs.stop, ends)

@@ -1,4 +1,5 @@
-"""How often the quilt is turned at the needle on a way, and how many lines in a row are sewn the same way."""
+"""The number of turns of the quilt at the needle along a route, and how many lines in a row have the same
+direction."""
 
 from __future__ import annotations
 
@@ -19,12 +20,13 @@ _PIVOT = math.radians(20)
 
 
 def is_freehand(one: UnitRoute, leg: Leg) -> bool:
-    """Whether it is the way through a texture."""
+    """Whether it is the path through a texture."""
     return leg.sews and one.unit.courses[int(one.network.courses[leg.edge])].freehand
 
 
 def turns_along(paths: Sequence[Path]) -> tuple[int, NDArray[np.bool_]]:
-    """How often the quilt is turned at the needle along ``paths``, and which of them mostly run on arcs or the short sides of drawn curves."""
+    """The number of turns of the quilt along ``paths``, and which of them run mostly on arcs or the short sides of
+    drawn curves."""
     if not paths:
         return 0, np.zeros(0, dtype=bool)
     vertices, owner = end_to_end(paths)
@@ -40,7 +42,7 @@ def turns_along(paths: Sequence[Path]) -> tuple[int, NDArray[np.bool_]]:
 
 
 def pivots(one: UnitRoute, run: Run) -> int:
-    """How often the quilt is turned at the needle: at sharp turns between pieces of the way, and within them."""
+    """The number of turns of the quilt at the needle: at sharp turns between pieces of the route, and within them."""
     many, before = 0, None
     for leg in run.legs:
         if is_freehand(one, leg):
@@ -58,7 +60,8 @@ def pivots(one: UnitRoute, run: Run) -> int:
 
 
 def same_way(one: UnitRoute, run: Run) -> int:
-    """How many lines of one family in a row, at most, are sewn in the same direction; freehand and rings do not count."""
+    """The greatest number of consecutive lines of one family sewn in the same direction; freehand and rings do not
+    count."""
     most = row = 0
     before: tuple[int, int, float, float] | None = None
     for leg in run.legs:
@@ -82,7 +85,7 @@ def same_way(one: UnitRoute, run: Run) -> int:
 
 
 def corners_along(line: Floats) -> tuple[float, ...]:
-    """mm along a polyline at which the quilt is turned at the needle.
+    """The places along a polyline where the quilt is turned at the needle, mm.
 
     >>> corners_along(np.array([[0.0, 0.0], [10.0, 0.0], [10.0, 5.0], [20.0, 5.0]]))
     (10.0, 15.0)
@@ -99,5 +102,5 @@ def _turn(angles: Floats) -> Floats:
 
 
 def all_pivots(one: UnitRoute) -> int:
-    """How often the quilt is turned at the needle."""
+    """The number of turns of the quilt at the needle in all runs."""
     return sum(pivots(one, run) for run in one.runs)

@@ -31,7 +31,7 @@ _MANY_CORNERS = 6
 
 
 def _rimmed(net: Network, rim: shapely.Geometry) -> Ints:
-    """The kinds of its edges; seams and zones' edges that lie in the ``rim`` belong to that."""
+    """The kinds of its edges; seams and zones' edges within the ``rim`` get the kind RIM."""
     found: Ints = net.kinds.copy()
     lanes = np.flatnonzero(np.isin(found, (DITCH, EDGE)))
     paths = [shapely.linestrings(net.paths[k]) for k in lanes.tolist()]
@@ -40,7 +40,7 @@ def _rimmed(net: Network, rim: shapely.Geometry) -> Ints:
 
 
 def _travel_penalty(net: Network, spots: Sequence[Avoided]) -> Floats:
-    """What passes near a bulky spot is so much dearer; along what passes through a forbidden one nobody travels."""
+    """The factor for edges near a bulky spot; infinite for edges through a forbidden one."""
     paths = [shapely.linestrings(path) for path in net.paths]
     found = np.ones(len(paths))
     for spot in spots:
@@ -53,7 +53,7 @@ def _travel_penalty(net: Network, spots: Sequence[Avoided]) -> Floats:
 
 
 def courses_of(drawing: Drawing, zone: int = 0, begin: int = 0) -> list[Course]:
-    """The lines of a drawing; ``begin`` is the place of the first of them in the list that they go to."""
+    """The lines of a drawing; ``begin`` is the index of the first of them in the list they are added to."""
     if not drawing.fill.sewn:
         return []
     if drawing.hints:
@@ -80,7 +80,8 @@ def courses_of(drawing: Drawing, zone: int = 0, begin: int = 0) -> list[Course]:
 
 
 def _before(drawing: Drawing, number: int) -> int | None:
-    """The ring from which one steps to trace ``number``: the nearest of the line before it, -1 for the zone's outline."""
+    """The ring from which one steps to trace ``number``: the nearest of the line before it, -1 for the zone's
+    outline."""
     trace = drawing.traces[number]
     if trace.line == 0:
         return -1
@@ -97,7 +98,7 @@ def _before(drawing: Drawing, number: int) -> int | None:
 
 
 def lanes_of(part: Part, regions: Sequence[shapely.MultiPolygon]) -> Iterable[Lane]:
-    """The part's seams, and where zones end beside a seam."""
+    """The part's seams, and the ends of zones beside a seam."""
     for patch in part.patches.values():
         yield from (Lane(ring) for ring in rings(patch.area))
     for region in regions:
@@ -105,7 +106,7 @@ def lanes_of(part: Part, regions: Sequence[shapely.MultiPolygon]) -> Iterable[La
 
 
 def lanes_across(drawings: Iterable[Drawing]) -> Iterable[Lane]:
-    """From corner to corner of what is filled freehand: a texture hides what is sewn across it."""
+    """Paths from corner to corner of freehand zones: a texture hides what is sewn across it."""
     for drawing in drawings:
         for piece in drawing.region.pieces:
             corners = np.array(piece.corners).reshape(-1, 2)
@@ -118,7 +119,7 @@ def lanes_across(drawings: Iterable[Drawing]) -> Iterable[Lane]:
 
 
 def _middle_part(chord: Floats) -> Floats:
-    """All of it but its ends, which lie on an outline."""
+    """The chord without its ends, which lie on an outline."""
     return chord + (chord[::-1] - chord) * 0.02
 
 
@@ -130,17 +131,18 @@ def rings(area: shapely.MultiPolygon) -> Iterable[Floats]:
 
 
 def corners_of(part: Part) -> list[Point]:
-    """The corners of the part as it is cut."""
+    """The corners of the part as cut."""
     return [(0.0, 0.0), (part.width, 0.0), (part.width, part.height), (0.0, part.height)]
 
 
 @dataclass(frozen=True, eq=False)
 class SewingUnit:
-    """One kind of it: the ``drawings`` (with their zones' keys) that lie together at ``places`` of ``part`` and are sewn in the
-    same pass: with the same ``foot``, and in the ``rank``-th pass over the quilt. Of drawings with several
-    straight families only ``family`` is sewn in it, unless that is None. ``rim`` is what of the part the binding covers,
-    ``textures`` what is filled freehand there; ``orders`` in which order the lines of each drawing can be sewn; drawings number ``first``
-    are sewn before the others.
+    """One kind of unit: the ``drawings`` (with their zones' keys) that are together at ``places`` of ``part`` and
+    sewn in the same pass, that is with the same ``foot`` in the ``rank``-th pass over the quilt.
+
+    Of drawings with several straight families only ``family`` is sewn, unless that is None. ``rim`` is the area
+    under the binding, ``textures`` are freehand fills there; ``orders`` are the possible orders of the lines of
+    each drawing; drawings number ``first`` are sewn before the others.
     """
 
     part: Part
@@ -171,25 +173,25 @@ class SewingUnit:
 
     @cached_property
     def cells(self) -> Cells | None:
-        """Those of its grids; None where no cell is whole, or not all lines of one are sewn in this pass."""
+        """The cells of its grids; None if no cell is whole, or not all lines of a grid are sewn in this pass."""
         if self.family is not None:
             return None
         return cells_of((drawing for _, drawing in self.drawings), corners_of(self.part))
 
     @cached_property
     def words(self) -> tuple[str, ...]:
-        """What names the lines of each drawing in a log: their zone, their layer, and which lines they are."""
+        """The name of each drawing in the log: zone, layer, and the word of its lines."""
         return tuple(f"{zone}.{drawing.layer}.{drawing.word}" for zone, drawing in self.drawings)
 
     def technique(self, course: Course) -> Technique:
-        """What one of its courses is sewn with."""
+        """The technique of one of its courses."""
         if course.freehand:
             return "freehand"
         return "walking" if self.foot == "walking foot" else "curved" if course.curved else "straight"
 
     @cached_property
     def lengths(self) -> dict[tuple[str, int], float]:
-        """mm of every line, by the word of its drawing and its number there."""
+        """The length of every line, mm, by the word of its drawing and its number there."""
         return {
             (self.words[course.zone], course.number): float(np.hypot(*np.diff(course.line, axis=0).T).sum())
             for course in self.courses
@@ -198,7 +200,8 @@ class SewingUnit:
     def network(
         self, steps: float = np.inf, avoided: Sequence[Avoided] = (), turning: bool = False
     ) -> Network:
-        """Lines and lanes of it; of ``avoided`` those that lie in this part count. ``steps`` and ``turning`` are those of ``network``."""
+        """Its lines and lanes; of ``avoided`` only the spots in this part count. ``steps`` and ``turning`` are as
+        in ``network``."""
         corners = [corner for _, drawing in self.drawings for corner in drawing.region.corners]
         regions = [drawing.region.area for _, drawing in self.drawings]
         lanes = [*lanes_of(self.part, regions), *lanes_across(self.textures)]

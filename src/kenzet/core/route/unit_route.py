@@ -1,4 +1,4 @@
-"""The route of one kind of unit: how all that is sewn there in one go is gone through."""
+"""The route of one kind of unit: the order and direction of everything sewn there in one go."""
 
 from __future__ import annotations
 
@@ -36,10 +36,12 @@ _BESIDE_FOR = 1.0  # mm
 
 @dataclass(frozen=True, eq=False)
 class UnitRoute:
-    """The route of one kind of unit, in the part's coordinates; ``pinned`` where it may not be taken backwards. ``word`` is what a
-    shorter way is kept under (empty where its ends are not hers to keep), ``known`` the edges of the one that was kept, and taken.
-    A ``quick`` one is to look at while a shorter one is looked for. ``more`` is what it costs, mm, that every line finds what
-    it is laid on, and sets are sewn one after another.
+    """The route of one kind of unit, in the part's coordinates; ``pinned`` if it must not be reversed.
+
+    ``word`` is the fingerprint under which a shorter route is saved (empty if its ends were chosen by the
+    program), ``known`` the edges of a saved route that is used. A ``quick`` one is shown while a shorter one is
+    searched for. ``more`` is the additional cost, mm, so that every line finds its reference and sets follow each
+    other.
     """
 
     unit: SewingUnit
@@ -55,18 +57,18 @@ class UnitRoute:
 
     @cached_property
     def one_way(self) -> bool:
-        """Whether it may not be taken backwards: that is not what she has pinned, or lines would not find what they are laid on."""
+        """Whether it must not be reversed: because of its pins, or because lines would not find their references."""
         unit = self.unit
         return self.pinned or not keeps_order(self.network, unit.courses, unit.precedence, self.backwards)
 
     @property
     def travelled(self) -> float:
-        """mm of travelling."""
+        """Travel, mm."""
         return float(sum(self.network.lengths[k] for k in self.travel.edges))
 
     @cached_property
     def sewn(self) -> Counter[Technique]:
-        """mm that must be sewn, by technique."""
+        """mm to sew, by technique."""
         net, found = self.network, Counter[Technique]()
         for k in np.flatnonzero(net.passes).tolist():
             its = self.unit.technique(self.unit.courses[int(net.courses[k])])
@@ -75,7 +77,7 @@ class UnitRoute:
 
     @cached_property
     def threads(self) -> Ints:
-        """How many threads lie over each edge."""
+        """The number of threads over each edge."""
         net = self.network
         found: Ints = net.passes.copy()
         for k in np.flatnonzero(
@@ -86,9 +88,8 @@ class UnitRoute:
         return found
 
     def trimmed(self, start: bool, end: bool) -> UnitRoute:
-        """Without what is only travelled before its first line, where a thread begins there, and after its last, where one ends; ends
-        that she has pinned stay.
-        """
+        """Without travel before the first line if a thread begins there, and after the last if it is cut there;
+        pinned ends do not change."""
         if self.pinned:
             return self
         runs = list(self.runs)
@@ -108,17 +109,17 @@ class UnitRoute:
         return replace(self, runs=tuple(runs), travel=travel)
 
     def _node_at(self, leg: Leg) -> int:
-        """Where a leg begins."""
+        """The first node of a leg."""
         return int(self.network.ends[leg.edge, 1 if leg.back else 0])
 
     @property
     def ends(self) -> tuple[int, int]:
-        """The nodes at which it begins and ends."""
+        """Its first and last node."""
         return self.runs[0].start, self.runs[-1].end
 
     @cached_property
     def backwards(self) -> tuple[Run, ...]:
-        """The same from its end to its start: one run is walked again, so that rings are met from outside again."""
+        """The reversed route; a single run is walked again, so that rings are entered from outside again."""
         if len(self.runs) == 1 and self.unit.precedence.free:
             start, end = self.ends
             walked = runs(self.network, self.unit.courses, self.travel, (end, start))
@@ -133,7 +134,7 @@ class UnitRoute:
 
 
 def network_fingerprint(network: Network, costs: Costs, ends: Ends) -> str:
-    """What a way through the ``network`` is kept under: the same lines and lanes at the same prices have the same word."""
+    """The key under which a route through the ``network`` is saved: equal for equal lines, lanes and costs."""
     told = hashlib.sha256()
     for some in (network.points, costs.of(network)):
         told.update((np.round(some, 2) + 0.0).tobytes())
@@ -150,10 +151,11 @@ def route_unit(
     ways: Mapping[str, tuple[int, ...]] | None = None,
     quick: bool = False,
 ) -> tuple[UnitRoute, ...]:
-    """The route of one kind. Where it is soon solved, others too, from corner to corner or from
-    the first to the last line, of which each place takes the one that leads on best. Where she has pinned its start or its end
-    there is one, unless no lane leads from the one to the other. ``ways`` are those that were kept, by their words.
-    A ``quick`` one is found at once, and may be longer.
+    """The routes of one kind. If they are quick to solve, there are several, from corner to corner or from the first
+    to the last line, of which each place takes the one that leads on best.
+
+    With a pinned start or end there is one route, unless no lane leads from one to the other. ``ways`` are saved
+    routes, by fingerprint. A ``quick`` one is found at once, and may be longer.
     """
     net = unit.network(wishes.step, wishes.avoided, wishes.turning)
     found = _routes(unit, net, costs, wishes, ways or {}, quick)
@@ -167,7 +169,7 @@ def route_unit(
 
 
 def _thick(one: UnitRoute, most: int) -> NDArray[np.bool_]:
-    """Over which edges more than ``most`` threads lie, some of them travelled."""
+    """The edges with more than ``most`` threads, some of them travelled."""
     travelled = np.zeros(len(one.threads), dtype=bool)
     travelled[list(one.travel.edges)] = True
     found: NDArray[np.bool_] = (one.threads > most) & travelled
@@ -226,7 +228,8 @@ def _routes(
 
 
 def _may_pay(solver: Solver, free: UnitRoute, ends: tuple[int, int]) -> bool:
-    """Whether a way between ``ends`` may be worth what it costs more than the ``free`` one: from whose ends one may go there too."""
+    """Whether a route between ``ends`` may be worth its additional cost compared with the ``free`` one, from whose
+    ends one may also travel there."""
     (a, b), (c, d) = free.ends, ends
     far = solver.roads.cost
     walk = min(far(a, c) + far(b, d), far(a, d) + far(b, c))
@@ -234,13 +237,14 @@ def _may_pay(solver: Solver, free: UnitRoute, ends: tuple[int, int]) -> bool:
 
 
 def _pinned(unit: SewingUnit, net: Network, pin: PinnedEnds) -> list[tuple[int, int]]:
-    """Pairs of nodes near the corners that are pinned; the other end is tried in several places."""
+    """Pairs of nodes near the pinned corners; several nodes are tried for each."""
     begins, ends = (_near(unit, net, corner) for corner in (pin.start, pin.end))
     return [(a, b) for a in begins for b in ends if a != b or bool(pin.start and pin.start == pin.end)]
 
 
 def _near(unit: SewingUnit, net: Network, corner: Corner | WholeCell | None) -> list[int]:
-    """The ends of lines nearest to a corner of the part, or of those that bound the first whole cell; without one the nearest to each of them, and the outermost lines'."""
+    """The ends of lines nearest to a corner of the part, or of lines that bound the first whole cell; without a
+    corner, those nearest to each corner, and the outermost lines'."""
     if corner == "first whole cell":
         return _round_the_cell(unit, net)
     sewn = np.flatnonzero(net.degrees)
@@ -260,7 +264,7 @@ def _near(unit: SewingUnit, net: Network, corner: Corner | WholeCell | None) -> 
 
 
 def _round_the_cell(unit: SewingUnit, net: Network) -> list[int]:
-    """The nearest ends of the lines that bound the first whole cell; none where no cell is whole."""
+    """The nearest ends of the lines that bound the first whole cell; empty if no cell is whole."""
     if unit.cells is None:
         return []
     corner = np.array(corners_of(unit.part)[unit.cells.corner])
@@ -277,9 +281,11 @@ def _round_the_cell(unit: SewingUnit, net: Network) -> list[int]:
 
 @dataclass(frozen=True, slots=True)
 class UnitOptions:
-    """Where one may begin at either side it is at the right if ``from_right``; where it is ``pinned``, and what is ``avoided``;
-    ``over`` one place lie at most so many threads. ``step`` is how far she goes across open fabric from ring to ring, mm; with
-    ``turning`` she leaves a line where another meets it.
+    """Settings of the route: begin at the right if possible (``from_right``), the pinned ends, the spots to avoid,
+    and the greatest number of threads ``over`` one place.
+
+    ``step`` is the longest step across open fabric from ring to ring, mm; with ``turning``, a line may be left
+    where another meets it.
     """
 
     from_right: bool = False

@@ -1,7 +1,8 @@
-"""From place to place: in her order, each by one of the ways through it, so that little is travelled and few ways have to be learnt.
+"""From place to place: in the chosen order, each with one of the routes of its kind, with little travel and few
+different routes.
 
-Of the ways through a kind each place could take the one that leads on best; but every further way through the same block is
-another one to follow, which is worth so much travelling (ours).
+Each place could take the route that leads on best; but every additional route through the same block has to be
+learnt, which counts as some travel (our choice).
 """
 
 from __future__ import annotations
@@ -27,7 +28,7 @@ _WORK = 15_000  # places gone through to find fewer ways
 
 
 class PlaceOrder:
-    """The places in her order, pass after pass, with what it costs to go from each way (a row) to each at the next place."""
+    """The places in order, pass by pass, with the costs from each route (a row) to each route at the next place."""
 
     def __init__(self, laid: QuiltLayout, kinds: Sequence[Sequence[UnitRoute]], costs: Costs) -> None:
         self.kinds, self.stop = kinds, costs.stop
@@ -51,13 +52,13 @@ class PlaceOrder:
         self.across = [self._across(*one, *other) for one, other in pairwise(self.places)]
 
     def _across(self, was: int, before: str, now: int, here: str) -> Floats:
-        """With another foot a new thread is begun."""
+        """After a change of foot a new thread begins, at infinite travel cost."""
         if self.kinds[was][0].unit.foot != self.kinds[now][0].unit.foot:
             return np.full((len(self.ways[was]), len(self.ways[now])), np.inf)
         return self.seams.across(self.ways[was], before, self.ways[now], here)
 
     def best(self, own: Sequence[Floats]) -> tuple[float, list[int]]:
-        """The cheapest sequence of ways and what it costs, where those of each kind cost ``own``."""
+        """The cheapest sequence of routes and its cost, if those of each kind cost ``own``."""
         cost = own[self.places[0][0]]
         came = []
         for (kind, _), across in zip(self.places[1:], self.across, strict=True):
@@ -71,7 +72,7 @@ class PlaceOrder:
 
     @cached_property
     def fewest(self) -> list[int]:
-        """The sequence that costs least with what the ways are worth that have to be learnt."""
+        """The sequence that is cheapest with the cost of learning each route."""
         own = list(self.own)
         cost, chosen = self.best(own)
         left = _WORK // len(self.places)
@@ -98,14 +99,14 @@ class PlaceOrder:
         return chosen
 
     def _without(self, own: Sequence[Floats], kind: int, numbers: Sequence[int]) -> list[Floats]:
-        """``own`` where no place of a kind takes one of the ways ``numbers``."""
+        """``own`` if no place of a kind may take one of the routes ``numbers``."""
         found = list(own)
         never = np.isin([number for number, _ in self.ways[kind]], numbers)
         found[kind] = np.where(never, np.inf, own[kind])
         return found
 
     def used(self, chosen: Sequence[int]) -> list[set[int]]:
-        """The ways of each kind that are taken."""
+        """The routes of each kind that are used."""
         used: list[set[int]] = [set() for _ in self.kinds]
         for (kind, _), way in zip(self.places, chosen, strict=True):
             used[kind].add(self.ways[kind][way][0])
@@ -116,7 +117,7 @@ class PlaceOrder:
 
 
 def visits_of(laid: QuiltLayout, kinds: Sequence[Sequence[UnitRoute]], costs: Costs) -> Iterable[UnitVisit]:
-    """Every place with the way that is taken there, forwards or backwards."""
+    """Every place with its route, forwards or backwards."""
     if not kinds:
         return
     order = PlaceOrder(laid, kinds, costs)
@@ -134,8 +135,10 @@ def visits_of(laid: QuiltLayout, kinds: Sequence[Sequence[UnitRoute]], costs: Co
 
 @dataclass(frozen=True, eq=False)
 class UnitVisit:
-    """A place in the order: by ``routes[route]``, ``back`` wards. One travels to it along ``way`` (n, 2), mm in the quilt, from
-    where the place before ends (nothing at the first), or the thread is ended before it (``stop``).
+    """A place in the order with ``routes[route]``, reversed if ``back``.
+
+    One travels to it along ``way`` (n, 2), mm in the quilt, from the end of the place before (empty at the first),
+    or the thread is cut before it (``stop``).
     """
 
     route: int
@@ -146,5 +149,5 @@ class UnitVisit:
 
     @cached_property
     def across(self) -> float:
-        """mm travelled to it."""
+        """Travel to it, mm."""
         return float(np.hypot(*np.diff(self.way, axis=0).T).sum()) if len(self.way) else 0.0

@@ -1,1 +1,1 @@
-"""What a ruler's etched lines and a foot make together, what a line is laid from, and where the ruler lies."""
+"""The sums of etched lines and foot, what each line is placed from, and where the ruler is placed."""

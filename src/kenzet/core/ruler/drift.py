@@ -1,7 +1,7 @@
-"""Drift: what small errors come to where each line is laid on the last one, and how many marks hold them (F14, F36).
+"""Drift: how small errors grow when each line is placed from the last one, and how many marks limit them (F14, F36).
 
-Glossary: the *bias* ε is what every line is out by, because foot and etched line do not add up; the *spread* σ is how
-far hand and eye scatter. After n lines the error is within n·|ε| + 2σ√n, nineteen times of twenty.
+Glossary: the *bias* ε is the error of every single line, because foot and etched line do not add up exactly; the
+*spread* σ is the scatter of hand and eye. After n lines the error is within n·|ε| + 2σ√n in 95 % of cases.
 """
 
 from __future__ import annotations
@@ -14,7 +14,7 @@ MOST = 10_000
 
 
 def error_after(lines: int, bias: float, spread: float) -> float:
-    """F36: within what the line ``lines`` after a true one lies; the unit of ``bias`` and ``spread``.
+    """F36: the 95 % error of the line ``lines`` after an exact one, in the unit of ``bias`` and ``spread``.
 
     >>> error_after(8, -0.05315, 0.0)  # F47
     0.4252
@@ -23,7 +23,7 @@ def error_after(lines: int, bias: float, spread: float) -> float:
 
 
 def anchor_every(bias: float, spread: float, tolerance: float) -> int:
-    """F36: after how many lines one must be drawn; 0 where not even one line stays within ``tolerance``.
+    """F36: the number of lines after which one must be marked; 0 if even one line exceeds ``tolerance``.
 
     >>> anchor_every(0, 1/32, 1/8), anchor_every(0.02, 1/32, 1/8), anchor_every(0, 1/64, 1/8)
     (4, 1, 16)
@@ -35,7 +35,7 @@ def anchor_every(bias: float, spread: float, tolerance: float) -> int:
 
 
 def askew(aside: float, length: float) -> float:
-    """F14, A81: by how many degrees a ruler lies askew that is ``aside`` off at ``length``.
+    """F14, A81: the angle in degrees of a ruler that is ``aside`` off at ``length``.
 
     >>> round(askew(1 / 16, 5), 3)
     0.716

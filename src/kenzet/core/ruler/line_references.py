@@ -1,8 +1,8 @@
-"""What every line is laid from, worked out for a whole family at once.
+"""What every line is placed from, computed for a whole family at once.
 
-Glossary: a line *progresses* ``way`` +1 along the family's normal, or -1 against it; a *base* is a first line that no
-seam gives, so it is marked. Numbers of lines are those of the drawing. *Leverage* is how many times longer a line is than
-what it shares with its reference: the scatter of the hands grows by as much.
+Glossary: a line *progresses* along the family's normal (``way`` +1) or against it (-1); a *base* is a first line
+without a seam to place it from, so it is marked. Line numbers are those of the drawing. *Leverage* is how many times
+longer a line is than the length it shares with its reference: the scatter of the hands grows by this factor.
 
 Cost: O(n log n) for n stretches, times the pieces that one line has beside the next.
 """
@@ -42,7 +42,7 @@ KINDS: tuple[Kind, ...] = (
     "beyond",
 )
 ON_LINE = (LINE, ANGLE, STEP, TILT)
-"""Those that have a line to be laid on."""
+"""The kinds that have another line as reference."""
 _SAME_LEAN = 0.05  # degrees
 SHORT = INCH / 2  # half of this beside the line before is enough
 _NOTHING = Fraction(0)
@@ -52,7 +52,8 @@ NO_SEAMS: Floats = np.zeros((0, 2, 2))
 
 @dataclass(frozen=True, slots=True)
 class Beyond:
-    """A line of another zone, sewn before: the word of its drawing, its number there, and the name of its ``zone``."""
+    """A line of another zone that is sewn before: the word of its drawing, its number there, and the name of its
+    ``zone``."""
 
     word: str
     line: int
@@ -61,13 +62,14 @@ class Beyond:
 
 @dataclass(frozen=True, slots=True)
 class Reference:
-    """What a line is laid from: a "seam" or a "line" beside it, ``distance`` exact mm away; a line of another family that it
-    crosses, by an etched line at ``angle`` degrees; the row before, from which a template is moved a "step" of
-    ``distance`` (the foot cancels out); the "ditch" that it lies in; "points" that are seen at the ends of its legs; the line
-    before, from which it leans away by a "tilt"; a straight seam to which the middle line of a template lies "level", ``distance`` mm
-    away; a line "beyond" the seam, in another zone, ``distance`` mm away, or one that it goes on where that is 0; or its own "mark".
+    """What a line is placed from.
 
-    ``line`` is the number of the line that it is laid on, else None.
+    A "seam" or a "line" beside it, at the exact ``distance`` in mm; a line of another family that it crosses, by
+    an etched line at ``angle`` degrees; the row before, from which a template is moved by a "step" of ``distance``
+    (the foot cancels out); the "ditch" it lies in; "points" seen at the ends of its legs; the line before, at
+    different distances at both ends ("tilt"); a straight seam to which the middle line of a template is parallel
+    ("level"), ``distance`` mm away; a line "beyond" the seam, in another zone, ``distance`` mm away, or 0 if it is
+    continued; or its own "mark". ``line`` is the number of that line, or None.
     """
 
     kind: Kind
@@ -79,11 +81,13 @@ class Reference:
 
 @dataclass(frozen=True, eq=False)
 class References(Mapping[int, Reference]):
-    """By number of the line, in the order of sewing. ``kinds``, ``ways``, ``before`` (-1: none) and ``distances`` are
-    (n,) by number, ``order`` holds the numbers, ``angles`` how etched lines lean on the lines that others are laid across.
-    ``sides`` has what each side of a line is laid from, where it turns, ``points`` the lines by which the ends of its legs are seen,
-    ``tilts`` how far its start and its end lie from the line before, exact mm. ``dots`` has the points of a line that are marked by
-    dots, because nothing else shows them, ``beyond`` the lines of other zones that lines are laid on.
+    """References by line number, iterated in sewing order. ``kinds``, ``ways``, ``before`` (-1: none) and
+    ``distances`` are (n,) by number; ``order`` holds the numbers; ``angles`` are those of etched lines on crossed
+    lines.
+
+    ``sides`` has the reference of each side of a line with corners, ``points`` the lines by which the ends of its
+    legs are seen, ``tilts`` the distances of its start and end from the line before, exact mm. ``dots`` has the
+    points of a line that are marked by dots because nothing else shows them, ``beyond`` the lines of other zones.
     """
 
     order: Ints
@@ -100,7 +104,7 @@ class References(Mapping[int, Reference]):
 
     @classmethod
     def empty(cls, many: int) -> References:
-        """``many`` lines that are all drawn."""
+        """``many`` lines that are all marked."""
         ways = np.ones(many, np.int8)
         distances = np.full(many, _NOTHING, dtype=object)
         before = np.full(many, -1, np.int64)
@@ -125,7 +129,7 @@ class References(Mapping[int, Reference]):
         )
 
     def needs(self, line: int) -> tuple[int, ...]:
-        """The lines that must be sewn before ``line``, or drawn, so that it can be laid."""
+        """The lines that must be sewn, or marked, before ``line`` can be placed."""
         if line in self.sides:
             return tuple(sorted({side.line for side in self.sides[line] if side.line is not None}))
         if self.kinds[line] == POINTS:
@@ -135,13 +139,13 @@ class References(Mapping[int, Reference]):
 
     @property
     def marked(self) -> list[int]:
-        """The lines that nothing sewn or pieced gives a place to, in order."""
+        """The lines that nothing sewn or pieced gives a place, in order."""
         found: list[int] = np.flatnonzero(self.kinds == MARK).tolist()
         return found
 
     @property
     def runs(self) -> Ints:
-        """How many lines were laid one on another up to each, since one was drawn or laid on a seam."""
+        """For each line, how many lines were placed one from another since one was marked or placed from a seam."""
         follows = np.isin(self.kinds, (LINE, STEP, TILT)) & (self.before >= 0)
         jump = np.where(follows, self.before, np.arange(len(self)))
         many: Ints = follows.astype(np.int64)
@@ -152,9 +156,8 @@ class References(Mapping[int, Reference]):
 
 @dataclass(frozen=True, slots=True)
 class Bundle:
-    """The stretches of one family: their numbers, the piece of the region that each lies in, their line, and their
-    span along the direction, mm; in the order of pieces, then lines, then along them. All are (n,).
-    """
+    """The stretches of one family: their numbers, their piece of the region, their line, and their extent along
+    the direction, mm; sorted by piece, line and position. All are (n,)."""
 
     numbers: Ints
     piece: Ints
@@ -164,9 +167,8 @@ class Bundle:
 
 
 def may_stray(kit: Kit, off: float, length: float, shared: float) -> float:
-    """How far a line ``length`` mm long may come from its place when it shares ``shared`` mm with its reference: what the
-    etched line is ``off`` by, and the scatter of her hands times the leverage, mm.
-    """
+    """The error of a line ``length`` mm long that shares ``shared`` mm with its reference, mm: the error ``off``
+    of the etched line, plus the scatter of the hands times the leverage."""
     return abs(off) + float(kit.spread.mm) * max(length / max(shared, DIVISOR), 1.0)
 
 
@@ -178,15 +180,15 @@ def lay_family(
     into: References,
     seams: Floats = NO_SEAMS,
 ) -> Ints:
-    """What each stretch of ``family`` is laid from is written ``into``; the stretches come back in the order of sewing.
-    ``seams`` are those of the piecing within the zone, (n, 2, 2) mm.
+    """Writes the reference of each stretch of ``family`` to ``into`` and returns the stretches in sewing order.
+    ``seams`` are those inside the zone, (n, 2, 2) mm.
 
-    Lines progress away from where rulers lie best: to the right where the machine's body stands on the right, so that
-    the ruler lies left of the needle, outside the throat, and the other way for a mirrored one (A80, A107); upwards
-    where they are level. Where an edge runs along the family and her ruler can be laid on it, the family starts
-    there; else the longest line is the base, and the lines beyond it on either side follow with one turn of the
-    quilt. A line whose gap no etched line makes, or that shares too little with what it is laid on, is laid on the nearest
-    seam that holds it, else drawn. A line that lies in a seam is sewn in its ditch.
+    Lines progress away from where rulers lie best: to the right if the machine's body is on the right, so that the
+    ruler lies left of the needle, outside the throat, and the other way for a mirrored machine (A80, A107);
+    upwards if they are level. If an edge is parallel to the family and a ruler can be placed on it, the family
+    starts there; otherwise the longest line is the base, and the lines on either side of it follow with one turn
+    of the quilt. A line whose gap no etched line makes, or that shares too little with its reference, is placed
+    from the nearest seam that holds the ruler, else marked. A line that lies in a seam is sewn in its ditch.
     """
     forward = _forward(family, kit)
     key = bundle.line * forward
@@ -208,9 +210,8 @@ def lay_family(
 
 
 class _Laying:
-    """A family while it is being laid: the ``ways`` of its stretches, and which are still ``open``; ``ditch`` says which lie in
-    a seam.
-    """
+    """The state while a family is placed: the ``ways`` of its stretches, and which are still ``open``; ``ditch``
+    says which lie in a seam."""
 
     def __init__(
         self, family: Straight, bundle: Bundle, kit: Kit, into: References, ditch: NDArray[np.bool_]
@@ -229,7 +230,7 @@ class _Laying:
             self._into.before[numbers] = self._bundle.numbers[before]
 
     def begin(self, own: Ints, forward: int, seams: _Seams) -> Ints:
-        """Where the family begins in one piece: its first lines are placed and all get their way. The order of sewing."""
+        """Places the first lines in one piece and sets the way of all; returns the sewing order."""
         for way, run in ((forward, own), (-forward, own[::-1])):
             (distance,) = seams.behind(run[:1], np.array([way]))
             if distance is not None:
@@ -246,7 +247,8 @@ class _Laying:
         return np.concatenate([[base], level[level != base], own[at > mid], own[at < mid][::-1]])
 
     def follow(self) -> None:
-        """Each open stretch is laid on the one of the line before that lies beside most of it, if enough of it does."""
+        """Places each open stretch from the stretch of the line before that lies beside most of it, if that is
+        enough."""
         todo, first, many = self._beside(np.flatnonzero(self.open))
         if not len(todo):
             return
@@ -271,9 +273,10 @@ class _Laying:
                 self._put(todo[laid], LINE, distance, before[laid])
 
     def _beside(self, todo: Ints) -> tuple[Ints, Ints, Ints]:
-        """Of ``todo`` those with anything beside them on the line before: the first of that, and how many.
+        """Those of ``todo`` with anything beside them on the line before: the first of these, and how many.
 
-        Every stretch is put on one axis, line after line of piece after piece: what overlaps is found by halving.
+        Every stretch is mapped to one axis, line after line and piece after piece, so that overlaps are found by
+        binary search.
         """
         start, end, line = self._bundle.start, self._bundle.end, self._bundle.line
         left = float(start.min())
@@ -287,20 +290,20 @@ class _Laying:
         return todo[found], first[found], many[found]
 
     def lay_on_seams(self, own: Ints, seams: _Seams) -> None:
-        """What is still open in one piece, where a seam lies behind it; the rest is drawn."""
+        """Places open stretches of one piece from a seam behind them; the others are marked."""
         for k, distance in enumerate(seams.behind(own, self.ways[own])):
             if distance is not None:
                 self._put(own[k : k + 1], SEAM, distance)
 
     def keep_to_ditches(self) -> None:
-        """What lies in a seam is sewn there, whatever else it could be laid on."""
+        """Stretches in a seam are sewn there, whatever else they could be placed from."""
         numbers = self._bundle.numbers[self._ditch]
         self._into.kinds[numbers], self._into.before[numbers] = DITCH, -1
         self._into.distances[numbers] = _NOTHING
 
 
 def _in_ditches(family: Straight, bundle: Bundle, seams: Floats) -> NDArray[np.bool_]:
-    """Which stretches lie in one of ``seams`` from end to end."""
+    """Whether each stretch lies in one of ``seams`` from end to end."""
     found = np.zeros(len(bundle.line), dtype=bool)
     along = _along(seams, family.direction)
     if not len(along):
@@ -314,7 +317,7 @@ def _in_ditches(family: Straight, bundle: Bundle, seams: Floats) -> NDArray[np.b
 
 
 def _along(seams: Floats, direction: tuple[float, float]) -> Floats:
-    """Those of ``seams``, (n, 2, 2), that run in ``direction``, either way."""
+    """Those of ``seams``, (n, 2, 2), that are parallel to ``direction``."""
     way = seams[:, 1] - seams[:, 0]
     turned = way[:, 0] * direction[1] - way[:, 1] * direction[0]
     found: Floats = seams[np.abs(turned) < 1e3 * SAME_ANGLE * np.hypot(*way.T)]
@@ -322,7 +325,7 @@ def _along(seams: Floats, direction: tuple[float, float]) -> Floats:
 
 
 def _forward(family: Straight, kit: Kit) -> int:
-    """+1 where lines progress along the family's normal."""
+    """+1 if lines progress along the family's normal, else -1."""
     nx, ny = family.normal
     if abs(nx) <= ROUNDING:
         return 1 if ny > 0 else -1
@@ -330,7 +333,7 @@ def _forward(family: Straight, kit: Kit) -> int:
 
 
 class _Seams:
-    """The edges of a piece that run along a family: what a line can be laid from without another line."""
+    """The edges of a piece parallel to a family, from which a line can be placed without another line."""
 
     def __init__(self, piece: Region, family: Straight, bundle: Bundle, kit: Kit, seams: Floats) -> None:
         edges = piece.edge_ends[piece.edges_along(family.direction)]
@@ -341,9 +344,8 @@ class _Seams:
         self._family, self._bundle, self._kit = family, bundle, kit
 
     def behind(self, which: Ints, ways: Ints) -> list[Fraction | None]:
-        """How far behind each of the stretches ``which`` the nearest of them lies on which her ruler can be laid, None where
-        there is none.
-        """
+        """For each of the stretches ``which``, the distance of the nearest edge behind it on which a ruler can be
+        placed; None if there is none."""
         if not len(self._across) or not len(which):
             return [None] * len(which)
         lines, line_of = np.unique(self._bundle.line[which], return_inverse=True)
@@ -368,9 +370,11 @@ class _Seams:
 def lay_across(
     family: Straight, numbers: Ints, ends: Floats, sewn: Ints, before: Straight, kit: Kit, into: References
 ) -> None:
-    """The lines ``numbers`` of ``family``, which nothing beside them gives, are laid across a line of the family ``before``
-    that they cross, where one of her rulers has an etched line that leans as they do and that lies on enough of it. ``sewn``
-    are the numbers of those lines, all in one piece; ``ends`` (n, 4) has every line's, by number.
+    """Places the lines ``numbers`` of ``family``, which have no reference beside them, across a line of the family
+    ``before`` that they cross, if a ruler has an etched line at that angle that lies on enough of it.
+
+    ``sewn`` are the numbers of those lines, all in one piece; ``ends`` (n, 4) has the ends of every line, by
+    number.
     """
     met = abs((family.angle - before.angle + 90) % 180 - 90)
     edge = max(_with_angle(kit, met), key=lambda edge: edge.width, default=None)
@@ -379,7 +383,7 @@ def lay_across(
     which, crossed = _crossings(ends, numbers, sewn)
     if not len(which):
         return
-    way, normal, foot = np.array(family.direction), np.array(family.normal), float(kit.reach)
+    way, normal, foot = np.array(family.direction), np.array(family.normal), float(kit.foot_offset)
     mine, its = ends[numbers].reshape(-1, 2, 2), ends[sewn].reshape(-1, 2, 2)[crossed]
     place, span = mine[:, 0] @ normal, np.sort(mine @ way, axis=1)
     along, across = its @ way, its @ normal
@@ -411,7 +415,7 @@ def lay_across(
 
 
 def _crossings(ends: Floats, numbers: Ints, sewn: Ints) -> tuple[Ints, Ints]:
-    """Pairs of places in ``numbers`` and in ``sewn`` of lines that cross, in order. O(n log n + crossings)."""
+    """Pairs of indices into ``numbers`` and ``sewn`` of lines that cross, in order. O(n log n + crossings)."""
     tree = shapely.STRtree(shapely.linestrings(ends[sewn].reshape(-1, 2, 2)))
     mine = shapely.linestrings(ends[numbers].reshape(-1, 2, 2))
     which, others = tree.query(mine, predicate="dwithin", distance=EQUAL)
@@ -420,7 +424,8 @@ def _crossings(ends: Floats, numbers: Ints, sewn: Ints) -> tuple[Ints, Ints]:
 
 
 def _first_of_most(group: Ints, value: Floats, many: int) -> Ints:
-    """For each of ``many`` groups that has any, the place of its first greatest ``value``; ``group`` (n,) is in order."""
+    """For each of ``many`` groups that is not empty, the index of its first greatest ``value``; ``group`` (n,) is
+    sorted."""
     most = np.full(many, -np.inf)
     np.maximum.at(most, group, value)
     tops = np.flatnonzero(value == most[group])
@@ -429,7 +434,8 @@ def _first_of_most(group: Ints, value: Floats, many: int) -> Ints:
 
 
 def _lies_on_etched(at: Floats, edge: StraightEdge) -> NDArray[np.bool_]:
-    """Which of the sewn lines ``at`` so many mm along ``edge`` lie on lines etched across it: what they scatter by averages out."""
+    """Whether each sewn line ``at`` mm along ``edge`` lies under a line etched across it; their scatter averages
+    out."""
     if edge.across is None:
         return np.zeros(len(at), dtype=bool)
     pitch, away = float(edge.across), np.abs(at)
@@ -440,7 +446,7 @@ def _lies_on_etched(at: Floats, edge: StraightEdge) -> NDArray[np.bool_]:
 
 
 def _with_angle(kit: Kit, degrees: float) -> list[StraightEdge]:
-    """Her straight edges that have an etched line leaning so."""
+    """The straight edges that have an etched line at that angle."""
     return [
         edge
         for _, edge in kit.straight

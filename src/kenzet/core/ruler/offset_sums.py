@@ -1,7 +1,8 @@
-"""The sums of laying: which etched line of which ruler makes a spacing, and how the ruler is moved along a line.
+"""The sums for placing a ruler: which etched line of which ruler makes a spacing, and how the ruler is moved along a
+line.
 
-Glossary: *etched* is d, the engraved line that lies on the reference; *behind* is how far the working
-edge lies behind the reference when the spacing is smaller than r (F3). Lengths are mm; exact where they are ``Fraction``.
+Glossary: *etched* is d, the etched line that lies on the reference; *behind* is how far the working edge lies
+behind the reference if the spacing is smaller than r (F3). Lengths are mm; exact where they are ``Fraction``.
 """
 
 from __future__ import annotations
@@ -29,7 +30,7 @@ RULER_OVERLAP = MM_PER["in"]  # a ruler that is moved along keeps 1 in on what i
 
 
 class Mode(StrEnum):
-    """The placing modes; the same etched line means different things in each."""
+    """How the ruler is used; the same etched line means different things with a foot and with a pen."""
 
     DRAWING = tr("drawing along the ruler")
     RULER_FOOT = tr("stitching along the ruler")
@@ -38,7 +39,7 @@ class Mode(StrEnum):
 
 
 def line_lands_at(etched: Fraction, foot: Fraction, mode: Mode) -> Fraction:
-    """The spacing that etched line ``etched`` on the last line makes (F1; drawing: s = d).
+    """The spacing that etched line ``etched`` on the last line makes (F1; when marking: s = d).
 
     >>> line_lands_at(Fraction(1, 2), Fraction(1, 4), Mode.RULER_FOOT)
     Fraction(3, 4)
@@ -47,7 +48,7 @@ def line_lands_at(etched: Fraction, foot: Fraction, mode: Mode) -> Fraction:
 
 
 def etched_line_for(spacing: Fraction, foot: Fraction, mode: Mode) -> Fraction:
-    """F2: the etched line that makes ``spacing``; negative where the edge must lie behind (F3).
+    """F2: the etched line that makes ``spacing``; negative if the edge must lie behind the reference (F3).
 
     >>> etched_line_for(Fraction(5, 8), Fraction(1, 4), Mode.DRAWING)
     Fraction(5, 8)
@@ -56,13 +57,13 @@ def etched_line_for(spacing: Fraction, foot: Fraction, mode: Mode) -> Fraction:
 
 
 @lru_cache(maxsize=4096)
-def reckon(
+def offset_sum(
     spacing: Fraction, foot: Fraction, lines: tuple[Fraction, ...], mode: Mode = Mode.RULER_FOOT
 ) -> OffsetSum:
     """The sum for ``spacing`` with foot offset ``foot`` on a ruler with etched ``lines`` (F1 to F3).
 
     >>> inch = Fraction(127, 5)
-    >>> str(reckon(inch * 5 / 8, inch / 4, (Fraction(0), inch / 4, inch * 3 / 8)).etched / inch)
+    >>> str(offset_sum(inch * 5 / 8, inch / 4, (Fraction(0), inch / 4, inch * 3 / 8)).etched / inch)
     '3/8'
     """
     wanted = etched_line_for(spacing, foot, mode)
@@ -84,12 +85,12 @@ def _best_sum(kit: Kit, spacing: Fraction, length: float, ruler: str | None) -> 
     if kit.sew_with == "walking foot":
         return _by_gauge(kit, spacing)
     found = [
-        (replace(_near_enough(reckon(spacing, kit.reach, edge.lines), kit), ruler=key), edge)
+        (replace(_near_enough(offset_sum(spacing, kit.foot_offset, edge.lines), kit), ruler=key), edge)
         for key, edge in kit.straight
         if ruler is None or key == ruler
     ]
     if not found:
-        return reckon(spacing, kit.reach, ())
+        return offset_sum(spacing, kit.foot_offset, ())
 
     def order(one: tuple[OffsetSum, StraightEdge]) -> tuple[bool, Fraction, int, Fraction]:
         total, edge = one
@@ -99,7 +100,7 @@ def _best_sum(kit: Kit, spacing: Fraction, length: float, ruler: str | None) -> 
 
 
 def _near_enough(total: OffsetSum, kit: Kit) -> OffsetSum:
-    """``total`` with the nearest etched line taken where that stays within her tolerance for two lines and more."""
+    """``total`` with the nearest etched line, if that stays within the tolerance for at least two lines."""
     if total.can_be_laid or not total.nearest:
         return total
     etched, makes = min(total.nearest, key=lambda pair: abs(pair[1] - total.spacing))
@@ -120,13 +121,13 @@ def _by_gauge(kit: Kit, spacing: Fraction) -> OffsetSum:
 
 
 def edge_of(kit: Kit, total: OffsetSum) -> StraightEdge | None:
-    """The edge of the ruler that ``total`` is computed for."""
+    """The edge of the ruler for which ``total`` was computed."""
     found = [edge for key, edge in kit.straight if key == total.ruler]
     return next((edge for edge in found if total.etched in edge.lines), found[0] if found else None)
 
 
 def placements(length: float, ruler: float, overlap: float = float(RULER_OVERLAP)) -> int:
-    """How often a ruler is laid along a line, each placement overlapping the last (mm).
+    """The number of ruler placements along a line, each overlapping the last (mm).
 
     >>> placements(9.5 * 25.4, 6 * 25.4), placements(16 * 25.4, 6 * 25.4)
     (2, 3)
@@ -137,9 +138,8 @@ def placements(length: float, ruler: float, overlap: float = float(RULER_OVERLAP
 
 
 def check_number(total: OffsetSum, edge: StraightEdge, most: int = 8) -> tuple[int, Fraction] | None:
-    """The furthest line back that an etched line can lie on when the working edge is where it should be: how many
-    lines back, ``most`` at most, and which etched line (k·s − r). None where only the line before can be checked.
-    """
+    """The farthest earlier line that an etched line should lie on when the ruler is placed correctly: how many
+    lines back (at most ``most``), and which etched line (k·s − r). None if only the line before can be checked."""
     if abs(total.out) > THAT_LINE:
         return None  # further back the lines lie elsewhere
     reach = math.floor((edge.lines[-1] + total.foot) / total.spacing)
@@ -152,7 +152,7 @@ def check_number(total: OffsetSum, edge: StraightEdge, most: int = 8) -> tuple[i
 
 
 def whole_stitches(length: float, stitch: float) -> tuple[int, float]:
-    """F40: how many whole stitches fill ``length``, and how long each is then (A78).
+    """F40: the number of whole stitches in ``length``, and their exact length (A78).
 
     >>> whole_stitches(42.597, 2.5), whole_stitches(37.03, 2.5)[0], round(whole_stitches(37.03, 2.5)[1], 3)
     ((17, 2.5057058823529412), 15, 2.469)
@@ -162,8 +162,8 @@ def whole_stitches(length: float, stitch: float) -> tuple[int, float]:
 
 
 def hand_stops(length: float, span: float, crossings: Sequence[float] = ()) -> list[float]:
-    """Where the hand moves on along a line, mm from its start: at a crossing where one is within ``span``, for there
-    a stop does not show (A72).
+    """Where the hand moves on along a line, mm from its start: at a crossing if one is within ``span``, because a
+    stop does not show there (A72).
 
     >>> hand_stops(9.5, 5, [4.6]), hand_stops(9.5, 5), hand_stops(4, 5)
     ([4.6], [5.0], [])
@@ -178,13 +178,12 @@ def hand_stops(length: float, span: float, crossings: Sequence[float] = ()) -> l
 
 @dataclass(frozen=True, slots=True)
 class OffsetSum:
-    """The sum of one spacing: what lies on the reference so that the line lands ``spacing`` away.
+    """The sum for one spacing: what lies on the reference so that the line lands ``spacing`` away.
 
-    ``etched`` is the line of ``ruler`` (its key) that does it exactly (0: the working edge itself), or None.
-    Then ``behind`` > 0 says by how much the reference shows beyond the plastic, or ``nearest`` holds
-    the etched lines on either side of ``wanted``, with the spacings that they make. ``out`` is by how much each line
-    comes too far where ``etched`` does it nearly, near enough to hold for some lines (F36). ``gauge`` names what of
-    a walking foot runs along the reference instead.
+    ``etched`` is the line of ``ruler`` (its key) that gives exactly that (0: the working edge), or None. Then
+    ``behind`` > 0 is how far the reference shows in front of the plastic, or ``nearest`` has the etched lines on
+    either side of ``wanted`` with their spacings. ``out`` is the error of each line if ``etched`` fits only nearly
+    (F36). ``gauge`` is the part of a walking foot that runs along the reference instead.
     """
 
     spacing: Fraction
@@ -200,22 +199,23 @@ class OffsetSum:
 
     @property
     def can_be_laid(self) -> bool:
-        """Whether the line finds its place without a mark: an etched line fits, the edge lies a little behind, or a gauge runs."""
+        """Whether the line can be placed without a mark: an etched line fits, the edge lies a little behind, or a
+        gauge is used."""
         return self.etched is not None or 0 < self.behind < self.foot or bool(self.gauge)
 
     @property
     def off(self) -> Fraction:
-        """F47: what each line is out by with the etched line that is taken, or with the nearest one, exact mm."""
+        """F47: the error of each line with the chosen or the nearest etched line, exact mm."""
         if self.can_be_laid or not self.nearest:
             return self.out
         return min((spacing - self.spacing for _, spacing in self.nearest), key=abs)
 
 
 def best_offset_sum(kit: Kit, spacing: Fraction, length: float = 0.0, ruler: str | None = None) -> OffsetSum:
-    """The sum for a line ``length`` mm long, with the ruler (or ``ruler``, by its key) that does it best.
+    """The sum for a line ``length`` mm long, with the best ruler, or with ``ruler`` (its key).
 
-    Best is what fits, then what is laid along in fewest placements, then the shortest. With a walking foot
-    nothing is laid along: a toe or the guide bar runs along the reference, or the line is drawn.
+    The best ruler fits, then needs the fewest placements, then is the shortest. A walking foot uses no ruler: a
+    toe or the guide bar runs along the reference, or the line is marked.
     """
     asked = (spacing, round(length, 1), ruler)
     found = kit.sums.get(asked)

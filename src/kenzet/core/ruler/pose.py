@@ -1,7 +1,7 @@
-"""Where the ruler lies for a line, and how the line stops at its ends.
+"""Where the ruler is placed for a line, and how the line stops at its ends.
 
-Glossary: the *body* is the plastic; a line *stops* with the needle on a seam, which the working edge crosses further
-on. Lengths are mm.
+Glossary: the *body* is the plastic. A line *stops* with the needle on a seam; the working edge crosses that seam
+farther on. Lengths are mm.
 """
 
 from __future__ import annotations
@@ -19,8 +19,8 @@ from kenzet.core.tolerances import LEAST_CROSSING, ROUNDING, STOP_ERROR
 class Stop:
     """An end of a line: the needle stops at ``needle``; the working edge crosses the seam at ``edge``.
 
-    ``along`` is r / sin(angle) (F7): how far along the seam the edge crosses it from the needle's
-    end, or None where the line does not end on a straight seam.
+    ``along`` is r / sin(angle) (F7): the distance along the seam from the needle to the edge's crossing; None if
+    the line does not end on a straight seam.
     """
 
     needle: Point
@@ -30,11 +30,11 @@ class Stop:
 
 @dataclass(frozen=True, slots=True)
 class Pose:
-    """Where the ruler lies for one line: its four corners, etched lines, foot, stops and placements.
+    """The ruler as placed for one line: its four corners, etched lines, foot, stops and placements.
 
-    ``etched`` holds (x0, y0, x1, y1) of every etched line; ``chosen`` is the index of the one on the
-    reference, or None. ``moves`` is how often the ruler is slid along (0: one placement). Without a ruler ``body``
-    and ``etched`` are empty.
+    ``etched`` holds (x0, y0, x1, y1) of every etched line; ``chosen`` is the index of the one on the reference, or
+    None. ``moves`` is how many times the ruler is moved along (0: one placement). Without a ruler ``body`` and
+    ``etched`` are empty.
     """
 
     body: tuple[Point, ...]
@@ -47,14 +47,13 @@ class Pose:
 
 
 def pose(piece: Region, start: Point, end: Point, left: bool, total: OffsetSum, kit: Kit) -> Pose:
-    """The ruler of ``total`` for the line from ``start`` to ``end``, its body on the ``left`` or right of it; the
-    working edge lies r from the line.
-    """
+    """The ruler of ``total`` for the line from ``start`` to ``end``, with its body on the ``left`` or right; the
+    working edge is r from the line."""
     length = math.dist(start, end)
     ux, uy = (end[0] - start[0]) / length, (end[1] - start[1]) / length
     side = 1.0 if left else -1.0
     bx, by = -uy * side, ux * side  # from the line towards the ruler's body
-    r, edge = float(kit.reach), edge_of(kit, total)
+    r, edge = float(kit.foot_offset), edge_of(kit, total)
     stops = (
         stop_at(piece, start, (-ux, -uy), (bx, by), r),
         stop_at(piece, end, (ux, uy), (bx, by), r),
@@ -74,7 +73,8 @@ def pose(piece: Region, start: Point, end: Point, left: bool, total: OffsetSum, 
 
 
 def stop_at(piece: Region, needle: Point, out: Point, body: Point, r: float) -> Stop:
-    """How a line ends that runs ``out`` at ``needle`` with the ruler towards ``body`` (unit vectors), r mm from it (F7)."""
+    """How a line ends that runs in direction ``out`` at ``needle``, with the ruler towards ``body`` (unit
+    vectors), r mm from it (F7)."""
     edge = next((e for e in piece.edges if _distance(e, needle) < STOP_ERROR), None)
     if edge is None:
         return Stop(needle, (needle[0] + body[0] * r, needle[1] + body[1] * r), None)

@@ -1,1 +1,1 @@
-"""Sewing it: what is sewn by now, what is left, and the next step at the machine."""
+"""At the machine: what is sewn, what is left, and the next step."""

@@ -1,4 +1,4 @@
-"""How the lines of a way are placed, one after another, where all before each is sewn; and where the hand moves on."""
+"""How the lines of a route are placed in turn, when everything before each is sewn; and where the hand moves."""
 
 from __future__ import annotations
 
@@ -13,13 +13,15 @@ from kenzet.core.placing.placement import Placement
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.planner import plan_zone
 from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.sewing.place_route import Move, PlaceRoute, cut_out
 from kenzet.core.sewing.stretch import Covered
-from kenzet.core.sewing.way import Move, Way, cut_out
 from kenzet.core.top.quilt_layout import QuiltLayout
 
 
-def placements_along(laid: QuiltLayout, way: Way) -> Iterable[tuple[Move, ZonePlan, Drawing, Placement]]:
-    """Every line of a way the first time that it comes, with its plan and drawing, and how it is placed then."""
+def placements_along(
+    laid: QuiltLayout, way: PlaceRoute
+) -> Iterable[tuple[Move, ZonePlan, Drawing, Placement]]:
+    """Every line of a route at its first occurrence, with its plan and drawing, and how it is placed then."""
     sewn: dict[str, set[int]] = {}
     last = (-1, -1)
     for move in way.sewn:
@@ -37,8 +39,8 @@ def placements_along(laid: QuiltLayout, way: Way) -> Iterable[tuple[Move, ZonePl
         last = (course.zone, course.number)
 
 
-def lines_there(way: Way, covered: Covered) -> dict[str, set[int]]:
-    """The lines of every drawing (its word) that are sewn to their ends; a line that was skipped, or half unpicked, is not there."""
+def lines_there(way: PlaceRoute, covered: Covered) -> dict[str, set[int]]:
+    """By drawing (its word), the lines that are sewn completely; skipped and partly unpicked lines are left out."""
     missing: dict[str, set[int]] = {}
     found: dict[str, set[int]] = {}
     for move in way.sewn:
@@ -54,7 +56,8 @@ def lines_there(way: Way, covered: Covered) -> dict[str, set[int]]:
 def moves_on(
     plan: ZonePlan, drawing: Drawing, line: int, moves: Iterable[Move], placement: Placement
 ) -> list[float]:
-    """Where the hand on the ruler moves on while ``moves`` sew the line, mm from where they begin; nowhere without a ruler."""
+    """Where the hand on the ruler moves while ``moves`` sew the line, mm from where they begin; empty without a
+    ruler."""
     some = [move.stretch for move in moves if move.stretch is not None]
     first = next(iter(moves), None)
     if not some or first is None or placement.by in ("follow", "eye", "ditch", "tape", "gauge", "rim"):
@@ -65,6 +68,6 @@ def moves_on(
 
 
 def spots_at(path: Floats, at: Iterable[float]) -> list[Floats]:
-    """Points of ``path`` (n, 2), so many mm along it."""
+    """The points of ``path`` (n, 2) at distances ``at`` along it, mm."""
     whole = float(np.hypot(*np.diff(path, axis=0).T).sum())
     return [cut_out(path, 0.0, min(far, whole))[-1] for far in at]

@@ -1,7 +1,7 @@
-"""What a machine tells while it sews, and what that means for the log.
+"""The messages of a machine while it sews, and the log events that follow from them.
 
-A machine numbers its messages from 0 and tells stitches and mm since its message before; the server knows which step is at
-hand. Nothing that comes doubled, late or from the future is counted; what is missing is told.
+A machine numbers its messages from 0 and reports stitches and mm since its last message; the server knows the
+present step. Duplicate, late and future messages are not counted; missing ones are reported.
 """
 
 from __future__ import annotations
@@ -14,8 +14,8 @@ from typing import Literal
 from kenzet.core.geom.region import Point
 from kenzet.core.sewing.log import Event
 from kenzet.core.sewing.now import Now
+from kenzet.core.sewing.place_route import Move
 from kenzet.core.sewing.steps import SewingStep, sewn_until
-from kenzet.core.sewing.way import Move
 from kenzet.texts import tr
 
 Says = Literal["hello", "stitches", "pedal", "broke", "bobbin"]
@@ -25,9 +25,9 @@ _FAULTS = 5
 
 @dataclass(frozen=True, slots=True)
 class Message:
-    """``hello`` begins again at ``seq`` 0 with a ``name``; ``stitches``: ``count`` of them, ``mm`` of way; ``pedal``: the step is done; ``broke``:
-    the thread; ``bobbin``: it is empty, a full one is put in. ``at`` is in seconds since 1970.
-    """
+    """``hello`` restarts at ``seq`` 0 with a ``name``; ``stitches``: ``count`` stitches, ``mm`` of stitching;
+    ``pedal``: the step is done; ``broke``: the thread broke; ``bobbin``: a full one was put in. ``at`` is in
+    seconds since 1970."""
 
     says: Says
     seq: int
@@ -39,7 +39,8 @@ class Message:
 
 @dataclass
 class Heard:
-    """One machine at one quilt: the last message's ``seq``, and ``mm`` and ``stitches`` of the step at hand."""
+    """The state of one machine at one quilt: the last message's ``seq``, and ``mm`` and ``stitches`` of the
+    present step."""
 
     name: str = ""
     begun: str = ""
@@ -50,7 +51,7 @@ class Heard:
     faults: deque[str] = field(default_factory=lambda: deque(maxlen=_FAULTS))
 
     def take(self, message: Message, clock: float, here: Callable[[], Now | None]) -> tuple[list[Event], str]:
-        """What is to be logged, and what was wrong with the message, if anything; ``here`` tells which step is at hand."""
+        """The events to log, and what was wrong with the message, if anything; ``here`` returns the present step."""
         if message.at > clock + _AHEAD_S:
             return (
                 [],

@@ -1,7 +1,7 @@
-"""What was done at the machine, event after event, and what comes of it.
+"""The events at the machine, and their sum.
 
-An event that is told twice, from one device or from two, counts once: by its id, and because what is sewn is sewn.
-Times are seconds since 1970, UTC; places in the quilt are mm.
+An event reported twice, by one device or by two, counts once: because of its id, and because a line that is sewn
+stays sewn. Times are seconds since 1970, UTC; places in the quilt are mm.
 """
 
 from __future__ import annotations
@@ -18,15 +18,17 @@ Kind = Literal[
     "begun", "gone", "sewn", "skipped", "broke", "unpicked", "taken up", "bobbin", "rested", "undone"
 ]
 PAUSE_S = 300.0
-"""Between two events further apart nobody sewed."""
+"""A longer time between two events counts as a pause."""
 
 
 @dataclass(frozen=True, slots=True)
 class Event:
-    """One thing done. ``begun``: a thread begins at ``at``; ``gone``: travelled there; ``sewn``, ``broke`` (what was sewn
-    until then is ``sewn``, what came out again ``back``), ``unpicked``: ``back``; ``skipped`` lines (``back``, as far as they are not sewn) wait until
-    they are ``taken up``; a full ``bobbin`` was put in; ``rested``; ``undone``: event ``of`` did not happen. ``far`` mm of thread's
-    way, ``stitches`` as a machine has counted them. ``plan`` is the revision of the plan that was sewn by, 0 where it is not known.
+    """One event. ``begun``: a thread begins at ``at``; ``gone``: the needle travelled there; ``sewn``; ``broke``: the
+    thread broke after ``sewn``, and ``back`` came out again; ``unpicked``: ``back``.
+
+    ``skipped`` lines (``back``, as far as they are not sewn) wait until they are ``taken up``; a full ``bobbin``
+    was put in; ``rested``; ``undone``: event ``of`` did not happen. ``far`` is mm of the needle's path,
+    ``stitches`` the count of a machine. ``plan`` is the revision of the plan that was sewn, 0 if unknown.
     """
 
     id: str
@@ -45,10 +47,11 @@ class Event:
 
 @dataclass
 class Sewn:
-    """All that is told, put together. ``place`` and ``at`` are where the needle is, ``thread`` whether it holds there,
-    ``just_begun`` whether nothing is sewn with it yet.
-    Of the ``lines`` (mm sewn, unpicked ones taken off) so much freehand; ``way`` mm in all, ``threads`` begun; the same since
-    the bobbin was put in.
+    """The sum of all events. ``place`` and ``at`` are where the needle is, ``thread`` whether its thread is still
+    attached there, ``just_begun`` whether nothing is sewn with it yet.
+
+    ``lines`` is mm sewn (without unpicked ones), ``freehand`` its freehand part; ``way`` mm in total, ``threads``
+    begun; the last two also since the bobbin was changed.
     """
 
     covered: dict[str, Covered] = field(default_factory=dict)
@@ -67,18 +70,18 @@ class Sewn:
     bobbin_threads: int = 0
 
     def of(self, place: str) -> Covered:
-        """What is sewn at a place; to look changes nothing."""
+        """What is sewn at a place; a lookup does not change the state."""
         return self.covered.get(place, Covered())
 
     def copy(self) -> Sewn:
-        """One that goes its own way from here."""
+        """An independent copy."""
         covered = {place: its.copy() for place, its in self.covered.items()}
         return replace(
             self, covered=covered, skipped={place: set(its) for place, its in self.skipped.items()}
         )
 
     def take(self, event: Event) -> None:
-        """One more; ``undone`` is for the log to do."""
+        """Adds one event; ``undone`` is handled by the log."""
         here = self.covered.setdefault(event.place, Covered())
         new = sum(here.add(stretch) for stretch in event.sewn)
         out = () if event.kind == "skipped" else event.back
@@ -114,7 +117,7 @@ class Sewn:
 
 
 class Log:
-    """All events of a quilt in the order in which they came in, and their sum."""
+    """All events of a quilt in the order in which they arrived, and their sum."""
 
     def __init__(self, events: Iterable[Event] = ()) -> None:
         self._all: list[Event] = []
@@ -125,14 +128,14 @@ class Log:
             self.take(event)
 
     def copy(self) -> Log:
-        """One that goes its own way from here: what is read of this one stays as it is."""
+        """An independent copy."""
         other = Log()
         other._all, other._ids, other._undone = list(self._all), set(self._ids), set(self._undone)
         other.sewn = self.sewn.copy()
         return other
 
     def take(self, event: Event) -> bool:
-        """Whether it is news."""
+        """Adds an event; returns whether it is new."""
         if event.id in self._ids:
             return False
         self._ids.add(event.id)
@@ -148,12 +151,12 @@ class Log:
 
     @property
     def events(self) -> list[Event]:
-        """What was done and not undone."""
+        """The events that were not undone."""
         return [one for one in self._all if one.kind != "undone" and one.id not in self._undone]
 
     @property
     def newest(self) -> str:
-        """The id of the last of them; empty where nothing was done."""
+        """The id of the last event that was not undone; empty if there is none."""
         return next(
             (one.id for one in reversed(self._all) if one.kind != "undone" and one.id not in self._undone), ""
         )
@@ -163,7 +166,7 @@ class Log:
 
 
 def at_needle(events: Sequence[Event], since: float) -> float:
-    """Seconds at the machine since ``since``: from event to event, pauses left out."""
+    """Seconds at the machine since ``since``, from event to event without pauses."""
     times = sorted(event.when for event in events if event.when >= since)
     return sum(later - before for before, later in pairwise(times) if later - before <= PAUSE_S)
 

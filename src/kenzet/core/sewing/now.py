@@ -1,4 +1,4 @@
-"""Where she is in the quilt: the place at which she sews, what is left there and elsewhere, and what comes next."""
+"""The present state of sewing: the current place, what is left there and elsewhere, and what comes next."""
 
 from __future__ import annotations
 
@@ -13,17 +13,19 @@ from kenzet.core.route.costs import Costs
 from kenzet.core.route.quilt import QuiltRoute, costs_of
 from kenzet.core.route.visits import UnitVisit
 from kenzet.core.sewing.log import Sewn
+from kenzet.core.sewing.place_route import AT, Move, PlaceRoute, near
 from kenzet.core.sewing.steps import SewingStep, steps_of
 from kenzet.core.sewing.stretch import Covered
-from kenzet.core.sewing.way import AT, Move, Way, near
 from kenzet.core.top.quilt_layout import QuiltLayout
 
 
 @dataclass(frozen=True, slots=True)
 class Left:
-    """Of the ``many`` lines at the ``number``-th place of the order (from 0) so many are ``left``; of those so many ``skipped``.
-    ``zones`` says how many are left of each zone (its key), the first and the second time over (turn 0, 1) apart. Of ``whole`` mm of
-    lines ``unsewn`` mm are left.
+    """At the ``number``-th place of the route (from 0), ``left`` of ``many`` lines are not sewn, ``skipped`` of those
+    were skipped.
+
+    ``zones`` counts the lines left in each zone (its key), the first and the second pass (turn 0, 1) separately.
+    Of ``whole`` mm of lines, ``unsewn`` mm are left.
     """
 
     number: int
@@ -37,33 +39,34 @@ class Left:
 
     @property
     def share(self) -> float:
-        """How much of it is sewn, by length, 0 to 1."""
+        """The share that is sewn, by length, 0 to 1."""
         return 1 - self.unsewn / self.whole if self.whole else 1.0
 
 
 @dataclass(frozen=True, eq=False)
 class Now:
-    """She is at ``visit``, number ``number`` of the order from 0; ``steps`` are left there, the first of them is next. ``onward`` is the
-    place to which the thread leads on from there, if it does; ``new_foot`` is put on before anything is sewn, empty where none is.
+    """The current ``visit``, number ``number`` of the route from 0, and the ``steps`` left there, the next one first.
+
+    ``onward`` is the place to which the thread continues, if it does; ``new_foot`` is to be mounted before sewing,
+    empty if none is.
     """
 
     number: int
     visit: UnitVisit
-    way: Way
+    way: PlaceRoute
     steps: tuple[SewingStep, ...]
     onward: UnitVisit | None
     new_foot: str = ""
 
     def point_in_quilt(self, point: Point) -> Point:
-        """Where a point of the part lies in the quilt."""
+        """A point of the part in the quilt's coordinates."""
         x, y = in_quilt(self.way, self.visit.place, np.array([point]))[0].tolist()
         return x, y
 
 
-def now(ways: UnitWays, sewn: Sewn, wanted: str = "", chosen: int | None = None) -> Now | None:
-    """The place that she is at, or has chosen (``wanted``; of several visits to it number ``chosen`` of the order), else the next in order
-    with something left; None where nothing is.
-    """
+def now(ways: PlaceRoutes, sewn: Sewn, wanted: str = "", chosen: int | None = None) -> Now | None:
+    """The current or chosen place (``wanted``; of several visits to it, visit ``chosen`` of the route), else the
+    next place with something left; None if everything is sewn."""
     visits = ways.route.visits
     left = ways.left(sewn)
     mine = ways.at.get(wanted or sewn.place, [0])
@@ -103,19 +106,18 @@ def now(ways: UnitWays, sewn: Sewn, wanted: str = "", chosen: int | None = None)
 
 
 def _leads_from(visit: UnitVisit, start: Floats, at: Point) -> bool:
-    """Whether the way to a visit, or the visit itself, begins where the needle is: where lines were skipped, or sewn from their
-    other end, the place before may have ended elsewhere.
-    """
+    """Whether the travel to a visit, or the visit itself, begins where the needle is. After skipped lines, or
+    lines sewn from their other end, the place before may have ended elsewhere."""
     x, y = (visit.way[0] if visit.across > AT and len(visit.way) else start).tolist()
     return near(at, (x, y))
 
 
 def _begins(visit: UnitVisit, at: Point) -> bool:
-    """Whether the needle is where the way from the visit before begins, and has that before it."""
+    """Whether the needle is where the travel from the visit before begins, with that travel still to do."""
     return visit.across > AT and near(at, (float(visit.way[0, 0]), float(visit.way[0, 1])))
 
 
-def _new_foot(ways: UnitWays, left: Left) -> str:
+def _new_foot(ways: PlaceRoutes, left: Left) -> str:
     if left.left < left.many or not left.number:
         return ""
     before, here = (
@@ -124,13 +126,13 @@ def _new_foot(ways: UnitWays, left: Left) -> str:
     return here if here != before else ""
 
 
-def needle_in(way: Way, place: str, at: Point) -> Point:
-    """A point of the quilt in the coordinates of what lies at ``place``."""
+def needle_in(way: PlaceRoute, place: str, at: Point) -> Point:
+    """A point of the quilt in the coordinates of the part at ``place``."""
     return invert(way.route.unit.part.places[place], at)
 
 
-def in_quilt(way: Way, place: str, points: Floats) -> Floats:
-    """Points of a part, (n, 2), where they lie in the quilt."""
+def in_quilt(way: PlaceRoute, place: str, points: Floats) -> Floats:
+    """Points of a part, (n, 2), in the quilt's coordinates."""
     return place_all(way.route.unit.part.places[place], points)
 
 
@@ -140,13 +142,13 @@ def _unsewn(move: Move, covered: Covered | None) -> float:
     return move.stretch.length if covered is None else sum(b - a for a, b in covered.left(move.stretch))
 
 
-def ways_of(laid: QuiltLayout, found: QuiltRoute) -> UnitWays:
-    """For a quilt's route at her prices."""
-    return UnitWays(found, costs_of(laid.quilt.stitching))
+def place_routes(laid: QuiltLayout, found: QuiltRoute) -> PlaceRoutes:
+    """The routes of all places, with the quilt's costs."""
+    return PlaceRoutes(found, costs_of(laid.quilt.stitching))
 
 
-class UnitWays:
-    """The planned way at every place of a route, kept while the route is."""
+class PlaceRoutes:
+    """The planned route at every place, cached as long as the quilt's route."""
 
     def __init__(self, found: QuiltRoute, costs: Costs) -> None:
         self.route, self.costs = found, costs
@@ -154,11 +156,11 @@ class UnitWays:
         """The visits of every place, one in each pass."""
         for k, visit in enumerate(found.visits):
             self.at.setdefault(visit.place, []).append(k)
-        self._kept: dict[tuple[int, bool, tuple[int, ...]], Way] = {}
+        self._kept: dict[tuple[int, bool, tuple[int, ...]], PlaceRoute] = {}
         self._number = {id(visit): k for k, visit in enumerate(found.visits)}
 
-    def of(self, visit: UnitVisit) -> Way:
-        """The way of a visit; places that are sewn alike share it."""
+    def of(self, visit: UnitVisit) -> PlaceRoute:
+        """The route of a visit; places that are sewn alike share it."""
         mine = self._number[id(visit)]
         later = tuple(self.route.visits[k].route for k in self.at[visit.place] if k > mine)
         key = (visit.route, visit.back, later)
@@ -171,11 +173,11 @@ class UnitWays:
                 for word, drawing in [(unit.words[course.zone], unit.drawings[course.zone][1])]
                 if drawing.fill.in_the_ditch
             ]
-            self._kept[key] = Way(self.route.routes[visit.route], visit.back, self.costs, ditches)
+            self._kept[key] = PlaceRoute(self.route.routes[visit.route], visit.back, self.costs, ditches)
         return self._kept[key]
 
     def left(self, sewn: Sewn) -> list[Left]:
-        """What is left, place by place in order."""
+        """What is left at each place, in order."""
         found = []
         for k, visit in enumerate(self.route.visits):
             way, covered = self.of(visit), sewn.covered.get(visit.place)

@@ -1,4 +1,4 @@
-"""How far she is: what is left, how the bobbin stands, which lines were sewn last, and whether an event can be.
+"""Progress: what is left, the thread on the bobbin, the lines sewn last, and whether an event is possible.
 
 Lengths are mm, times seconds.
 """
@@ -13,7 +13,7 @@ from typing import Literal, NamedTuple
 from kenzet.core.kit.kit import Kit
 from kenzet.core.route.needle import TAIL, thread
 from kenzet.core.sewing.log import Event, Log, Sewn
-from kenzet.core.sewing.now import Left, Now, UnitWays
+from kenzet.core.sewing.now import Left, Now, PlaceRoutes
 
 LONGER = 1.0  # mm: by so much an event may overshoot the end of its line
 AT_A_PLACE = ("sewn", "skipped", "broke", "unpicked", "begun", "gone")
@@ -22,7 +22,7 @@ Fault = Literal["", "no such place", "sews nothing", "undoes nothing", "no such 
 
 @dataclass(frozen=True, slots=True)
 class Bobbin:
-    """The thread ``left`` on it; a mm that is sewn takes ``per_mm``, a thread that is begun ``per_thread``."""
+    """The thread ``left`` on it; a mm of stitching takes ``per_mm``, starting a thread ``per_thread``."""
 
     left: float
     per_mm: float
@@ -30,7 +30,7 @@ class Bobbin:
 
 
 def bobbin_of(kit: Kit, sewn: Sewn) -> Bobbin:
-    """Since the last one was put in (F41)."""
+    """The present bobbin (F41)."""
     per_mm = thread(1.0, float(kit.batting.thickness.mm), float(kit.stitch.mm))
     used = sewn.bobbin_way * per_mm + sewn.bobbin_threads * TAIL
     return Bobbin(float(kit.bobbin.holds.mm) - used, per_mm, TAIL)
@@ -38,9 +38,8 @@ def bobbin_of(kit: Kit, sewn: Sewn) -> Bobbin:
 
 @dataclass(frozen=True, slots=True)
 class Progress:
-    """Over the quilt: ``many`` lines of ``whole`` mm, the ``share`` of their length that is sewn, how many are ``skipped``, how many places are
-    ``untouched``, and those that are ``begun``.
-    """
+    """Over the quilt: ``many`` lines of ``whole`` mm, the ``share`` of their length that is sewn, the number
+    ``skipped``, the number of ``untouched`` places, and the places that are ``begun``."""
 
     many: int
     whole: float
@@ -51,7 +50,7 @@ class Progress:
 
 
 def progress_of(left: Sequence[Left]) -> Progress:
-    """Of all places in order."""
+    """The progress over all places."""
     many = sum(one.many for one in left)
     whole = sum(one.whole for one in left)
     return Progress(
@@ -65,7 +64,8 @@ def progress_of(left: Sequence[Left]) -> Progress:
 
 
 class ZoneLeft(NamedTuple):
-    """Of ``zone``, ``lines`` are left at so many ``places``, the ``turn``-th time over (0 the first); the next of them is ``next``."""
+    """In ``zone``, ``lines`` are left at ``places`` places in pass ``turn`` (0 is the first); ``next`` is the next
+    of these places."""
 
     zone: str
     turn: int
@@ -75,7 +75,7 @@ class ZoneLeft(NamedTuple):
 
 
 def left_by_zone(left: Iterable[Left]) -> list[ZoneLeft]:
-    """By the zones' keys."""
+    """What is left by zone key."""
     lines, places = Counter[tuple[str, int]](), Counter[tuple[str, int]]()
     first: dict[tuple[str, int], Left] = {}
     for one in left:
@@ -86,14 +86,14 @@ def left_by_zone(left: Iterable[Left]) -> list[ZoneLeft]:
     return [ZoneLeft(*key, many, places[key], first[key]) for key, many in sorted(lines.items())]
 
 
-def of_earlier_plans(ways: UnitWays, sewn: Sewn) -> int:
-    """How many lines were sewn that are not in the plan any more."""
+def of_earlier_plans(ways: PlaceRoutes, sewn: Sewn) -> int:
+    """The number of sewn lines that are no longer in the plan."""
     known = {(visit.place, word) for visit in ways.route.visits for word in ways.of(visit).route.unit.words}
     return sum((place, key[0]) not in known for place, covered in sewn.covered.items() for key in covered)
 
 
 def recent_lines(log: Log, here: Now) -> Iterable[tuple[Event, str]]:
-    """The last lines sewn here that still are, each with its zone's key, the newest first."""
+    """The last lines sewn here and not unpicked, each with its zone's key, the newest first."""
     covered = log.sewn.of(here.visit.place)
     unit = here.way.route.unit
     zones = dict(zip(unit.words, (zone for zone, _ in unit.drawings), strict=True))
@@ -105,16 +105,16 @@ def recent_lines(log: Log, here: Now) -> Iterable[tuple[Event, str]]:
         yield event, zones[event.sewn[0].of]
 
 
-def which_of_its_kind(ways: UnitWays, here: Now) -> tuple[int, int]:
-    """This is the first number of so many places that are sewn alike."""
+def which_of_its_kind(ways: PlaceRoutes, here: Now) -> tuple[int, int]:
+    """The index of this place among those that are sewn alike, and how many these are."""
     name = here.way.route.unit.part.name
     alike = [v.place for v in ways.route.visits if ways.route.routes[v.route].unit.part.name == name]
     places = list(dict.fromkeys(alike))
     return places.index(here.visit.place) + 1, len(places)
 
 
-def fault_of(ways: UnitWays, event: Event) -> Fault:
-    """What is wrong with an event; empty where nothing is. Lines of an earlier plan are taken: they were sewn."""
+def fault_of(ways: PlaceRoutes, event: Event) -> Fault:
+    """What is wrong with an event; empty if nothing is. Lines of an earlier plan are accepted, as they were sewn."""
     if event.kind in AT_A_PLACE and event.place not in ways.at and not (event.sewn or event.back):
         return "no such place"
     if event.kind == "sewn" and not event.sewn:

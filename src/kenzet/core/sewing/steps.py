@@ -1,7 +1,7 @@
-"""The next things to do at the machine, one after another.
+"""The next steps at the machine.
 
-Glossary: a *step* is one line and the travelling after it, or what comes before a line can be sewn: a thread begun, or a
-way gone without sewing a line.
+Glossary: a *step* is one line and the travel after it, or what precedes a line: starting a thread, or travelling
+without sewing a line.
 """
 
 from __future__ import annotations
@@ -13,12 +13,12 @@ from typing import Literal
 import numpy as np
 
 from kenzet.core.geom.region import Floats, Point
+from kenzet.core.sewing.place_route import Move, part_of
 from kenzet.core.sewing.stretch import LEAST, Stretch
-from kenzet.core.sewing.way import Move, part_of
 
 
 def sewn_until(step: SewingStep, far: float) -> tuple[tuple[Stretch, ...], Point]:
-    """What of a step's line is sewn ``far`` mm along it, and where (in the part) the needle is then."""
+    """What of a step's line is sewn after ``far`` mm, and where (in the part) the needle is then."""
     sewn: list[Stretch] = []
     left, at = far, step.sews[0].start
     for move in step.sews:
@@ -41,7 +41,7 @@ def sewn_until(step: SewingStep, far: float) -> tuple[tuple[Stretch, ...], Point
 
 
 def steps_of(moves: Sequence[Move]) -> list[SewingStep]:
-    """``moves`` as steps; the last one's thread ends."""
+    """``moves`` grouped into steps; the thread ends after the last one."""
     found: list[SewingStep] = []
     k = 0
     while k < len(moves):
@@ -77,9 +77,8 @@ def _while(moves: Sequence[Move], begin: int, holds) -> Iterable[Move]:  # type:
 
 @dataclass(frozen=True, eq=False)
 class SewingStep:
-    """``sews`` are the pieces of one line, ``travels`` what is gone after them; ``stops`` where the thread ends then. ``across`` (n, 2)
-    is gone along seams from another place, mm in the quilt.
-    """
+    """``sews`` are the pieces of one line, ``travels`` the moves after it; ``stops`` if the thread is cut then.
+    ``across`` (n, 2) is travel along seams from another place, mm in the quilt."""
 
     kind: Literal["begin", "go", "line"]
     sews: tuple[Move, ...]
@@ -89,26 +88,26 @@ class SewingStep:
 
     @property
     def moves(self) -> tuple[Move, ...]:
-        """All of it."""
+        """All its moves."""
         return (*self.sews, *self.travels)
 
     @property
     def sewn(self) -> tuple[Stretch, ...]:
-        """What is sewn when it is done: its line, and what its travelling sews of a ditch that comes later."""
+        """What is sewn when it is done: its line, and the parts of a later ditch that its travel covers."""
         lines = [move.stretch for move in self.sews if move.stretch]
         return (*lines, *(stretch for move in self.travels for stretch in move.also))
 
     @property
     def number(self) -> int:
-        """Which line of the way it is, from 1; 0 where none is sewn."""
+        """The number of its line in the route, from 1; 0 if no line is sewn."""
         return self.sews[0].number if self.sews else 0
 
     @property
     def length(self) -> float:
-        """mm of the needle's way."""
+        """The length of the needle's path, mm."""
         return sum(move.length for move in self.moves) + self.from_place
 
     @property
     def from_place(self) -> float:
-        """mm from another place."""
+        """The travel from another place, mm."""
         return 0.0 if self.across is None else float(np.hypot(*np.diff(self.across, axis=0).T).sum())

@@ -1,7 +1,7 @@
-"""What of a line is sewn: stretches of it, and what they cover.
+"""The parts of a line that are sewn: stretches, and their union.
 
-Glossary: a line is named by ``of`` (which lines of which zone, see ``Drawing.word``), its number and the ``turn``: 0 the
-first time over it, 1 the second. Lengths are mm along the line from where it is drawn first.
+Glossary: a line is identified by ``of`` (which lines of which zone, see ``Drawing.word``), its number and the
+``turn``: 0 for the first pass over it, 1 for the second. Lengths are mm along the line from its drawn start.
 """
 
 from __future__ import annotations
@@ -16,7 +16,7 @@ LEAST = 0.2  # mm: a rest as short as that is no rest
 
 @dataclass(frozen=True, slots=True)
 class Stretch:
-    """Line number ``line`` of ``of``, sewn the ``turn``-th time (from 0), from ``begins`` to ``ends`` mm along it."""
+    """Line number ``line`` of ``of``, in pass ``turn`` (from 0), from ``begins`` to ``ends`` mm along it."""
 
     of: str
     line: int
@@ -26,23 +26,23 @@ class Stretch:
 
     @property
     def key(self) -> LineKey:
-        """Which line, and which time over it."""
+        """The line and the pass."""
         return self.of, self.line, self.turn
 
     @property
     def length(self) -> float:
-        """mm."""
+        """Length, mm."""
         return self.ends - self.begins
 
 
 class Covered:
-    """Stretches laid together: what is told twice counts once."""
+    """A union of stretches: what is reported twice counts once."""
 
     def __init__(self) -> None:
         self._spans: dict[LineKey, list[Span]] = {}
 
     def copy(self) -> Covered:
-        """One that goes its own way from here."""
+        """An independent copy."""
         other = Covered()
         other._spans = dict(self._spans)
         return other
@@ -51,7 +51,7 @@ class Covered:
         return iter(self._spans)
 
     def add(self, stretch: Stretch) -> float:
-        """Sewn; gives the mm that were not sewn before."""
+        """Adds a sewn stretch; returns the mm that were not sewn before."""
         new = sum(end - begin for begin, end in self.left(stretch))
         begin, end = stretch.begins, stretch.ends
         apart = []
@@ -64,7 +64,7 @@ class Covered:
         return new
 
     def take_out(self, stretch: Stretch) -> float:
-        """Unpicked; gives the mm that were sewn."""
+        """Removes an unpicked stretch; returns the mm that were sewn."""
         found, gone = [], 0.0
         for a, b in self._spans.pop(stretch.key, []):
             gone += max(min(b, stretch.ends) - max(a, stretch.begins), 0.0)
@@ -76,7 +76,7 @@ class Covered:
         return gone
 
     def left(self, stretch: Stretch) -> list[Span]:
-        """What of it is not covered, in order; rests of no account are left out."""
+        """The parts of it that are not covered, in order; negligible remainders are left out."""
         found, here = [], stretch.begins
         for a, b in self._spans.get(stretch.key, []):
             if a >= stretch.ends:

@@ -1,7 +1,7 @@
-"""How blocks are arranged: cells in straight rows or on point, sashes between them, borders round them.
+"""The arrangement of blocks: cells in straight rows or on point, sashing between them, borders around them.
 
-Glossary: a *cell* is a block at its place; a *place* is named ``row-column``, both counted from 1, from
-the top and from the left. On point the rows are those of the block centres: long and short by turns.
+Glossary: a *cell* is a block at its place; a *place* is named ``row-column``, both counted from 1, from the top
+and from the left. On point the rows are those of the block centers: long and short rows alternate.
 """
 
 from __future__ import annotations
@@ -22,7 +22,7 @@ MOST_ACROSS = 60
 
 
 class Cell(Frozen):
-    """A block at its place, turned by quarter turns to the left, then mirrored left to right."""
+    """A block at its place, turned counter-clockwise by quarter turns, then mirrored left to right."""
 
     block: Key
     turns: Annotated[int, Field(ge=0, le=3)] = 0
@@ -31,9 +31,9 @@ class Cell(Frozen):
 
 
 class Sashing(Frozen):
-    """Strips between the blocks, with ``cornerstones`` of their own fabric where they cross, or none.
+    """Strips between the blocks, with ``cornerstones`` of their own fabric where they cross, or without.
 
-    ``outer`` lays them all round as well; on point they always lie all round.
+    ``outer`` adds them around the outside; on point they are always there.
     """
 
     width: Length
@@ -48,7 +48,7 @@ class Sashing(Frozen):
 
 
 class Border(Frozen):
-    """A border. ``corners``: which strips run through, mitred, or squares of ``corner_fabric``."""
+    """A border. ``corners``: which strips run to the edge; or mitred, or with squares of ``corner_fabric``."""
 
     width: Length
     fabric: Key
@@ -79,9 +79,9 @@ class _Cells(Frozen):
 
 
 class StraightRows(_Cells):
-    """Rows and columns. A width or height that is left out is that of the largest block there;
+    """Rows and columns. By default a width or height is that of the largest block there.
 
-    every block fills its place, but for one that was measured: it lies there at its own size.
+    Every block fills its place, except a measured one, which keeps its own size.
     """
 
     kind: Literal["straight rows"] = "straight rows"
@@ -110,7 +110,7 @@ class StraightRows(_Cells):
 
 
 class OnPoint(_Cells):
-    """Blocks that stand on a corner, with triangles at the edge: long rows of n, short rows of n − 1 by turns."""
+    """Blocks that stand on a corner, with triangles at the edge: long rows of n and short rows of n − 1 alternate."""
 
     kind: Literal["on point"] = "on point"
     triangles: Key

@@ -1,8 +1,8 @@
-"""Blocks: a name, a finished size and patches, from a pattern that comes with the app or drawn by her.
+"""Blocks: a name, a finished size and patches, from a built-in pattern or drawn by hand.
 
-Glossary: a *pattern* draws patches from a few numbers and gives each a *role* (background, star …);
-the block says which fabric plays the role. A *drawn* block holds its patches itself, on a grid.
-*Measured* is the size it truly came out at; patches and fills follow it.
+Glossary: a *pattern* draws patches from a few numbers and gives each a *role* (background, star …); the block
+assigns a fabric to each role. A *drawn* block stores its patches itself, on a grid. *Measured* is the real size of
+the finished block; patches and fills are computed from it.
 """
 
 from __future__ import annotations
@@ -33,9 +33,9 @@ MOST_PATCHES = 400
 MOST_SEAMS = 2000
 MOST_VERTICES = 5000
 MOST_BULGE = 3
-"""As of a seam: more than three quarters of a circle."""
+"""The limit for seams too: an arc of more than three quarters of a circle."""
 DIAGONALS_MAY_DIFFER = Fraction(127, 40)
-"""1/8 in: diagonals that differ by more are told (job 1.3)."""
+"""1/8 in: a greater difference of the diagonals is reported (job 1.3)."""
 
 Key = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,39}$")]
 Name = Annotated[str, Field(min_length=1, max_length=80), AfterValidator(plain_name)]
@@ -43,7 +43,7 @@ Outline = Annotated[tuple[Vertex, ...], Field(min_length=2, max_length=MOST_VERT
 
 
 class Fabric(Frozen):
-    """A cloth with its name, its colour as #rrggbb, and whether its print is calm or busy."""
+    """A fabric with its name, its color as #rrggbb, and whether its print is calm or busy."""
 
     name: Name
     colour: str
@@ -58,7 +58,7 @@ class Fabric(Frozen):
 
     @property
     def tone(self) -> Literal["light", "medium", "dark"]:
-        """How light the colour is, by its relative luminance."""
+        """How light the color is, from its relative luminance."""
         light = luminance(self.colour)
         return "light" if light > 0.45 else "dark" if light < 0.16 else "medium"
 
@@ -75,10 +75,10 @@ def luminance(colour: str) -> float:
 
 
 class Patch(Frozen):
-    """One piece of fabric: its outline, and its holes, in the units of the block's grid, y up.
+    """One piece of fabric: its outline and holes in units of the block's grid, y up.
 
-    A vertex with a third number begins an arc of that bulge. An appliqué lies on top and cuts away
-    what is beneath; among appliqués the later lies above.
+    A third number of a vertex is the bulge of the arc that begins there. An appliqué is on top and replaces what
+    is below; of several, the later is above.
     """
 
     outline: Outline
@@ -88,7 +88,7 @@ class Patch(Frozen):
 
 
 class Seam(Frozen):
-    """A seam of a drawn block from ``start`` to ``end`` in grid units; ``bulge`` of its arc."""
+    """A seam of a drawn block from ``start`` to ``end`` in grid units, with the ``bulge`` of its arc."""
 
     start: tuple[float, float]
     end: tuple[float, float]
@@ -96,7 +96,7 @@ class Seam(Frozen):
 
 
 class Patterned(Frozen):
-    """A pattern with the fabrics that play its roles; ``recoloured`` patches stand apart."""
+    """A pattern with the fabrics of its roles; ``recoloured`` patches have a fabric of their own."""
 
     kind: Literal["pattern"] = "pattern"
     pattern: AnyPattern
@@ -112,7 +112,7 @@ class Patterned(Frozen):
 
 
 class Drawn(Frozen):
-    """Patches on a grid of ``grid`` columns and rows, and the seams from which they came, if any."""
+    """Patches on a grid of ``grid`` columns and rows, and the seams that made them, if any."""
 
     kind: Literal["drawn"] = "drawn"
     grid: tuple[Annotated[int, Field(ge=1, le=MOST_GRID)], Annotated[int, Field(ge=1, le=MOST_GRID)]]
@@ -121,7 +121,7 @@ class Drawn(Frozen):
 
     @model_validator(mode="after")
     def _sound(self) -> Drawn:
-        """Patches are checked before anything is cut out of them: what cannot be cloth is refused by its name."""
+        """Checks patches before they are used for cutting; the error names the patch that is impossible."""
         areas = {}
         for key, patch in self.patches.items():
             area = _cloth(key, patch, self.grid)
@@ -132,7 +132,7 @@ class Drawn(Frozen):
 
 
 def _cloth(key: str, patch: Patch, grid: tuple[int, int]) -> Polygon:
-    """The patch in grid units. Raises BadValue where it is none."""
+    """The patch in grid units. Raises BadValue if it is not a valid area."""
     field = f"patches.{key}"
     rings = []
     for outline in (patch.outline, *patch.holes):
@@ -163,7 +163,7 @@ def _cloth(key: str, patch: Patch, grid: tuple[int, int]) -> Polygon:
 
 
 def _refuse_overlaps(areas: Mapping[str, Polygon]) -> None:
-    """Raises BadValue where two patches lie on one another."""
+    """Raises BadValue if two patches overlap."""
     keys = list(areas)
     tree = shapely.STRtree([areas[key] for key in keys])
     for k, key in enumerate(keys):
@@ -178,7 +178,7 @@ def _refuse_overlaps(areas: Mapping[str, Polygon]) -> None:
 
 
 class Measured(Frozen):
-    """What the tape said: width, height and, if she took them, both diagonals."""
+    """Measurements of a finished block: width, height and optionally both diagonals."""
 
     width: Length
     height: Length
@@ -191,12 +191,12 @@ class Measured(Frozen):
 
     @property
     def diagonals_differ(self) -> Fraction:
-        """By how much, mm; 0 where they were not taken."""
+        """The difference of the diagonals, mm; 0 if they were not measured."""
         return abs(self.diagonals[0].mm - self.diagonals[1].mm) if self.diagonals else Fraction(0)
 
     @property
     def out_of_square(self) -> float:
-        """How far the top edge leans over the bottom one, mm: (d1² − d2²) / 4w of a parallelogram."""
+        """The offset of the top edge against the bottom edge, mm: (d1² − d2²) / 4w of a parallelogram."""
         if not self.diagonals:
             return 0.0
         first, second = (float(d.mm) for d in self.diagonals)
@@ -205,7 +205,7 @@ class Measured(Frozen):
 
 @dataclass(frozen=True, slots=True)
 class Shape:
-    """A patch in mm in its block, y up; vertices may begin arcs."""
+    """A patch in mm in its block, y up; vertices may have bulges."""
 
     outline: tuple[Vertex, ...]
     holes: tuple[tuple[Vertex, ...], ...]
@@ -214,7 +214,7 @@ class Shape:
 
 
 class Block(Frozen):
-    """A block: its finished size, its art, and the size it came out at if she measured it."""
+    """A block: its finished size, its art, and its measurements if there are any."""
 
     name: Name
     width: Length
@@ -235,13 +235,13 @@ class Block(Frozen):
 
     @property
     def size(self) -> tuple[Fraction, Fraction]:
-        """Width and height in mm: measured, else nominal."""
+        """Width and height in mm: as measured, else nominal."""
         as_is = self.measured or self
         return as_is.width.mm, as_is.height.mm
 
     @cached_property
     def fabric_of(self) -> Mapping[str, str]:
-        """The fabric of every patch, by the patch's key."""
+        """The fabric of every patch, by patch key."""
         if isinstance(self.art, Drawn):
             return {key: patch.fabric for key, patch in self.art.patches.items()}
         art = self.art
@@ -251,7 +251,7 @@ class Block(Frozen):
         }
 
     def shapes(self, width: float, height: float) -> dict[str, Shape]:
-        """Every patch in mm for a block that is ``width`` by ``height``."""
+        """Every patch in mm, for a block of ``width`` by ``height``."""
         if isinstance(self.art, Drawn):
             return {
                 key: _scaled(patch, self.art.grid, width, height) for key, patch in self.art.patches.items()
@@ -263,7 +263,7 @@ class Block(Frozen):
         }
 
     def role_of(self, patch: str) -> str:
-        """What the patch is, in words: its role, or its key."""
+        """The role of the patch in words, or its key."""
         if isinstance(self.art, Patterned):
             for piece in self.art.pattern.draw(float(self.width.mm), float(self.height.mm)):
                 if piece.key == patch:

@@ -1,7 +1,7 @@
-"""A block out of a drawing that was made elsewhere: outlines and lines become seams, what overlaps an appliqué.
+"""A block from a drawing file: outlines and lines become seams, overlapping figures become appliqués.
 
-Glossary: a *figure* is one or several closed outlines of one colour, counted inside and out by turns, or
-lines; a *sheet* is everything that was read from a file. What had to be mended or left out is *said*.
+Glossary: a *figure* is one or several closed outlines of one color, alternately outside and inside, or lines; a
+*sheet* is everything read from a file. Repairs and omissions are reported in *said*.
 """
 
 from __future__ import annotations
@@ -27,7 +27,7 @@ from kenzet.texts import tr
 
 MOST_POINTS = 20_000
 MENDED_GAP = 0.5
-"""mm: an outline that is open by less is closed, and ends that miss one another by less are joined."""
+"""mm: outlines with smaller gaps are closed, and ends closer than this are joined."""
 
 _STRAY = 0.05  # mm: how far an arc may lie from the curve that was drawn
 _SPECK = 1.0  # mm²
@@ -39,7 +39,7 @@ GROUND = Fabric(name="Ground", colour="#e8e0d0")
 
 @dataclass(frozen=True, slots=True)
 class Figure:
-    """Strokes of one element of a drawing, mm, y up."""
+    """The strokes of one element of a drawing, mm, y up."""
 
     strokes: tuple[Stroke, ...]
     colour: str = ""
@@ -48,9 +48,8 @@ class Figure:
 
 @dataclass(frozen=True, slots=True)
 class Sheet:
-    """What was read: its figures from the lowest up, whether the file names a unit and what its steps were ``taken_for`` if not, what was
-    left out.
-    """
+    """The figures from the lowest up, whether the file names a unit and which one was assumed (``taken_for``) if
+    not, and what was left out."""
 
     figures: tuple[Figure, ...]
     has_unit: bool
@@ -59,7 +58,7 @@ class Sheet:
 
 
 class Brought(Frozen):
-    """A block that can be kept: its size in mm, its patches with their fabrics, and what was done to it."""
+    """A block that can be saved: its size in mm, its patches with their fabrics, and what was done to it."""
 
     width: float
     height: float
@@ -80,7 +79,7 @@ class _Piece:
 def bring(sheet: Sheet, width: Length | None = None) -> Brought:
     """The drawing as a block of ``width``, or at its true size.
 
-    Raises BadValue at ``file`` for what cannot be a block, at ``width`` for a size.
+    Raises BadValue at ``file`` if it cannot become a block, at ``width`` for an impossible size.
     """
     try:
         return _brought(sheet, width)
@@ -166,7 +165,7 @@ def _brought(sheet: Sheet, width: Length | None) -> Brought:
 
 
 def _scaled(figures: Sequence[Figure], width: Length | None) -> tuple[list[Figure], tuple[float, float]]:
-    """Figures moved to the origin and scaled to ``width``; the size in mm."""
+    """Figures moved to the origin and scaled to ``width``, and the size in mm."""
     points = [point for figure in figures for stroke in figure.strokes for point in _polyline(stroke)]
     if not points:
         raise BadValue(tr("This drawing is empty: it has no outline and no line."), "file")
@@ -193,7 +192,7 @@ def _scaled(figures: Sequence[Figure], width: Length | None) -> tuple[list[Figur
 
 
 def _polyline(stroke: Stroke) -> list[Point]:
-    """A stroke's points as drawn, its end last."""
+    """A stroke's points as drawn, including its end."""
     vertices = stroke.vertices(_STRAY)
     found = [
         p
@@ -207,7 +206,7 @@ Line = tuple[Point, Point, float]
 
 
 def _sorted(figures: Iterable[Figure], said: list[str]) -> tuple[list[_Piece], list[Line]]:
-    """Closed outlines, and lines as sides; says what was mended and left out."""
+    """Closed outlines, and lines as sides; repairs and omissions are appended to ``said``."""
     closed: list[_Piece] = []
     lines: list[Line] = []
     mended = crossed = specks = 0
@@ -270,7 +269,7 @@ def _sorted(figures: Iterable[Figure], said: list[str]) -> tuple[list[_Piece], l
 
 
 def _joined(lines: list[Line]) -> tuple[list[Line], int]:
-    """Ends that lie nearer than ``MENDED_GAP`` become one point; how many were moved."""
+    """Joins ends that are closer than ``MENDED_GAP``; also returns how many were moved."""
     ends = list(dict.fromkeys(point for start, end, _ in lines for point in (start, end)))
     if not ends:
         return lines, 0
@@ -286,9 +285,9 @@ def _joined(lines: list[Line]) -> tuple[list[Line], int]:
 
 
 def _layered(closed: list[_Piece], frame: Polygon) -> tuple[list[_Piece], list[_Piece]]:
-    """Pieces that lie beside one another, and those that lie over others: appliqués.
+    """Pieces side by side, and pieces on top of others: appliqués.
 
-    What fills the whole block lies beneath the rest unless the rest fills it too.
+    A piece that fills the whole block is below the rest, unless the rest fills it too.
     """
     grounds = [piece for piece in closed if piece.area.area >= _COVERS * frame.area]
     others = [piece for piece in closed if piece not in grounds]
@@ -302,7 +301,7 @@ def _layered(closed: list[_Piece], frame: Polygon) -> tuple[list[_Piece], list[_
 
 
 def _seams(lines: Iterable[Line], size: tuple[float, float], units: tuple[float, float]) -> list[Seam]:
-    """Every side once, in grid units; not those along the block's own edge."""
+    """Every side once, in grid units, without those along the block's own edge."""
     found: dict[tuple[object, ...], Seam] = {}
     for start, end, bulge in lines:
         if math.dist(start, end) < SAME_PLACE or (not bulge and _on_edge(start, end, size)):
@@ -332,7 +331,7 @@ def _look(figure: Figure) -> tuple[str, str]:
 
 
 def _fabrics(figures: Iterable[Figure]) -> tuple[dict[str, Fabric], dict[tuple[str, str], str]]:
-    """A fabric for every colour or layer, and which figure has which."""
+    """A fabric for every color or layer, and which figure has which."""
     fabrics, called = {"ground": GROUND}, {}
     for figure in figures:
         look = _look(figure)

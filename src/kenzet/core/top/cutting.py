@@ -1,6 +1,6 @@
-"""From patches to the area of a zone: patches as one, less appliqué with its stand-off, cut by lines.
+"""From patches to the area of a zone: the union of its patches, less appliqué with its stand-off, divided by cuts.
 
-Cost: one union, one difference and one noding a zone and part; results are kept by ``QuiltLayout``.
+Cost: one union, one difference and one noding for each zone and part; results are cached by ``QuiltLayout``.
 """
 
 from __future__ import annotations
@@ -26,14 +26,14 @@ _QUARTER_STEPS = 32
 
 @dataclass(frozen=True, slots=True)
 class Cloth:
-    """An area in a part's coordinates with the inner points of its curves."""
+    """An area in a part's coordinates, with the inner points of its curves."""
 
     area: MultiPolygon
     soft: Soft
 
 
 def whole_cloth(part: Part, zone: Zone) -> Cloth:
-    """The patches of ``zone`` that ``part`` has, as one and before any cut; may be empty."""
+    """The union of the patches of ``zone`` in ``part``, before any cut; may be empty."""
     patches = [part.patches[name] for name in zone.patches if name in part.patches]
     area = multi(shapely.union_all([patch.area for patch in patches]))
     soft = part.soft
@@ -58,10 +58,8 @@ def cloth_of(part: Part, zone: Zone) -> Cloth:
 
 
 def cut_up(part: Part, cloth: Cloth, cut: Cut) -> tuple[list[Polygon], Soft]:
-    """Every piece into which ``cut`` divides ``cloth``, in reading order, and their soft points.
-
-    Raises BadValue for a cut that does not fit the cloth.
-    """
+    """Every piece into which ``cut`` divides ``cloth``, in reading order, and their soft points. Raises BadValue
+    for a cut that does not fit."""
     soft, hard = cloth.soft, set()
     found = list(lines_of(part, cloth, cut))
     if isinstance(cut, InsetOutline):
@@ -76,7 +74,8 @@ def cut_up(part: Part, cloth: Cloth, cut: Cut) -> tuple[list[Polygon], Soft]:
 
 
 def lines_of(part: Part, cloth: Cloth, cut: Cut) -> Iterable[LineString]:
-    """The lines of ``cut`` over ``cloth``, not yet cut off at its outline. Raises BadValue for an inset that does not fit."""
+    """The lines of ``cut`` over ``cloth``, not yet clipped to its outline. Raises BadValue for an inset that does
+    not fit."""
     left, low, right, top = cloth.area.bounds
     if isinstance(cut, Diagonals):
         yield LineString([(left, low), (right, top)])
@@ -116,7 +115,7 @@ def lines_of(part: Part, cloth: Cloth, cut: Cut) -> Iterable[LineString]:
 
 
 def _turned(cut: Line) -> Iterable[tuple[Spot, Spot]]:
-    """The line, and where it is wanted from all sides its quarter turns round the part's centre."""
+    """The line, and with ``around`` its quarter turns around the part's center."""
     ends = (cut.start, cut.end)
     for _ in range(4 if cut.around else 1):
         yield ends
@@ -144,13 +143,14 @@ def _reading_order(polygon: Polygon) -> tuple[float, float]:
 
 
 def spot_in(part: Part, piece: Polygon) -> Spot:
-    """A point surely inside ``piece``, in shares of the part's size."""
+    """A point inside ``piece``, as shares of the part's size."""
     point = piece.representative_point()
     return round(point.x / part.width, 6), round(point.y / part.height, 6)
 
 
 def points_of(part: Part, cloth: Cloth, patches: Iterable[str]) -> list[tuple[str, tuple[float, float]]]:
-    """Where a line may begin or end: corners, middles of edges, meetings of seams, the middle; each named."""
+    """Points where a line may begin or end, with names: corners, midpoints of edges, meetings of seams, the
+    center."""
     region = Region(cloth.area, cloth.soft)
     found: dict[tuple[float, float], str] = {
         point: tr("corner {n}", n=n) for n, point in enumerate(region.corners, 1)
@@ -173,7 +173,7 @@ def points_of(part: Part, cloth: Cloth, patches: Iterable[str]) -> list[tuple[st
 
 
 def share_of(part: Part, point: tuple[float, float]) -> Spot:
-    """A point of the part in shares of its size."""
+    """A point of the part as shares of its size."""
     return tuple(
         min(max(round(v / size, 9), 0.0), 1.0)
         for v, size in zip(point, (part.width, part.height), strict=True)

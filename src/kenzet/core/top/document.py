@@ -1,8 +1,7 @@
-"""The quilt document: everything that is kept of a quilt, and the plan format that is written to files.
+"""The quilt document: everything that is saved of a quilt, and the plan format of files.
 
-``format`` and ``version`` head every document; ``docs/plan-format.md`` describes it and
-``docs/plan.schema.json`` is generated from the models here. Older versions are brought up to date as
-they are read.
+Every document begins with ``format`` and ``version``; ``docs/plan-format.md`` describes it and
+``docs/plan.schema.json`` is generated from these models. Older versions are upgraded when they are read.
 """
 
 from __future__ import annotations
@@ -40,11 +39,11 @@ Use = Literal["bed", "lap", "baby", "wall", "runner", "garment or bag", "practic
 
 
 class Quilt(Frozen):
-    """A quilt with its top, its zones and the kit it is planned with.
+    """A quilt with its top, its zones and its kit.
 
-    Lines end at the quilt's edge as ``line_ends`` says; ``edge`` is how far inside or off it they do. The overhangs are those
-    of batting and backing beyond the top, 0 on a sample square. ``layered`` and ``basted`` say when and how the
-    three layers are put together.
+    Lines end at the quilt's edge as ``line_ends`` says; ``edge`` is the distance inside or outside it. The
+    overhangs are those of batting and backing beyond the top, 0 on a sample square. ``layered`` and ``basted`` say
+    when and how the three layers are joined.
     """
 
     format: Literal["kenzet.plan"] = "kenzet.plan"
@@ -89,13 +88,12 @@ class Quilt(Frozen):
 
     @cached_property
     def spread(self) -> Spread:
-        """Where everything lies."""
+        """The place of every block, strip and triangle."""
         return spread(self.layout, self.borders, self.blocks)
 
     def inset_of(self, zone: Zone | None = None) -> Fraction:
-        """How far inside the finished edge the lines of ``zone`` end (of any zone, where it says nothing), exact mm; below 0 where
-        they run off the edge.
-        """
+        """How far inside the finished edge the lines of ``zone`` end (by default those of any zone), exact mm;
+        negative if they run off the edge."""
         ends = (zone and zone.line_ends) or self.line_ends
         by = (zone and zone.line_ends and zone.edge) or self.edge
         return inset_for(ends, by.mm)
@@ -107,7 +105,7 @@ class Quilt(Frozen):
 
     @cached_property
     def part_patches(self) -> dict[str, frozenset[str]]:
-        """The patch keys of every part but the whole top."""
+        """The patch keys of every part except the whole top."""
         found = {key: frozenset(block.fabric_of) for key, block in self.blocks.items()}
         found |= {part: frozenset(strips) for part, strips in self.spread.strips.items()}
         return found | {
@@ -116,26 +114,26 @@ class Quilt(Frozen):
 
     @cached_property
     def parts_at(self) -> dict[str, str]:
-        """What lies at every place."""
+        """The part key at every place."""
         found = {seat.place: seat.cell.block for seat in self.spread.seats}
         found |= {part: part for part in self.spread.strips}
         return found | {t.place: part for part, there in self.spread.triangles.items() for t in there}
 
     def has_patch(self, part: str, patch: str) -> bool:
-        """Whether ``part`` has a patch called ``patch``; in the whole top it is called place/patch."""
+        """Whether ``part`` has a patch named ``patch``; in the whole top it is named place/patch."""
         if part != TOP:
             return patch in self.part_patches.get(part, frozenset())
         place, _, name = patch.partition("/")
         return name in self.part_patches.get(self.parts_at.get(place, ""), frozenset())
 
     def places_of(self, part: str) -> tuple[str, ...]:
-        """Where ``part`` lies."""
+        """The places of ``part``."""
         return (
             (TOP,) if part == TOP else tuple(place for place, there in self.parts_at.items() if there == part)
         )
 
     def fabrics_used(self) -> Iterator[str]:
-        """Every fabric that something is made of, as often as it is named."""
+        """Every fabric in use, with repetitions."""
         for block in self.blocks.values():
             yield from block.fabric_of.values()
             if isinstance(block.art, Patterned):
@@ -149,7 +147,7 @@ class Quilt(Frozen):
 
 
 def reserved(key: str) -> bool:
-    """Whether a block may not be called ``key``, for a part is."""
+    """Whether ``key`` is reserved for a part and cannot be a block's key."""
     return key in (SASHING, SIDE, CORNER, TOP) or key.startswith(BORDER)
 
 
@@ -167,7 +165,7 @@ def _check_fabrics(quilt: Quilt) -> None:
 
 
 def _check_ends(quilt: Quilt) -> None:
-    """Nothing is sewn where there is no batting."""
+    """Refuses lines that end where there is no batting."""
     most = ALLOWANCE + quilt.batting_overhang.mm
     for field, zone in [("edge", None), *((f"zones.{key}.edge", zone) for key, zone in quilt.zones.items())]:
         if -quilt.inset_of(zone) > most:
@@ -182,7 +180,8 @@ def _check_ends(quilt: Quilt) -> None:
 
 
 def _check_zones(quilt: Quilt) -> None:
-    """Every patch is there, and none is held twice at one place, but by pieces of one cut, or by a zone that lies on top of the others."""
+    """Checks that every patch exists, and that none is in two zones at one place, except pieces of one cut, or
+    zones on top of others."""
     held: dict[tuple[str, str, bool], list[tuple[str, Zone]]] = {}
     for key, zone in quilt.zones.items():
         field = f"zones.{key}"
@@ -219,10 +218,8 @@ def _check_zones(quilt: Quilt) -> None:
 
 
 def read(data: Any, unit: Unit = "in") -> Quilt:
-    """A document from its JSON values; ``unit`` is meant where a length names none.
-
-    Raises BadValue with the field's path.
-    """
+    """A document from its JSON values; ``unit`` applies to lengths without one. Raises BadValue with the field's
+    path."""
     if not isinstance(data, dict) or data.get("format") != FORMAT:
         raise BadValue(tr('This is not a quilt plan: "format" must be "{format}".', format=FORMAT), "format")
     if data.get("version") not in range(1, VERSION + 1):
@@ -239,7 +236,7 @@ def read(data: Any, unit: Unit = "in") -> Quilt:
 
 
 def validated(model: Any, data: Any, unit: Unit = "in", prefix: str = "") -> Any:
-    """``data`` as ``model``. Raises BadValue for the first thing that is wrong, at its field."""
+    """``data`` as ``model``. Raises BadValue for the first error, at its field."""
     try:
         return model.model_validate(data, context={"unit": unit})
     except ValidationError as error:
@@ -247,14 +244,14 @@ def validated(model: Any, data: Any, unit: Unit = "in", prefix: str = "") -> Any
 
 
 def zone_of(quilt: Quilt, key: str) -> Zone:
-    """Raises Unknown."""
+    """The zone with that key. Raises Unknown."""
     if key not in quilt.zones:
         raise Unknown(tr("This quilt has no zone called {key}.", key=key), "zone")
     return quilt.zones[key]
 
 
 def with_zone(quilt: Quilt, key: str, **update: Any) -> Quilt:
-    """The quilt with one zone's settings replaced by checked ones."""
+    """The quilt with other, already validated, settings of one zone."""
     zone = zone_of(quilt, key).model_copy(update=update)
     return quilt.model_copy(update={"zones": {**quilt.zones, key: zone}})
 
@@ -264,7 +261,7 @@ _TAGGED = {"fill", "pattern", "art", "layout", "cut", "change", "thing"}
 
 
 def at_field(error: ValidationError, prefix: str = "") -> BadValue:
-    """The first fault of a failed check as a sentence at its field."""
+    """The first error of a failed validation as a sentence at its field."""
     first = error.errors(include_url=False)[0]
     loc = [str(part) for part in first["loc"]]
     named = [
@@ -321,7 +318,7 @@ _MOST_SHOWN = 40  # letters of what was given
 
 
 def _plain(fault: Any) -> str:
-    """In her words, whatever the library says."""
+    """The library's error in plain words."""
     kind, given = fault["type"], str(fault["input"])
     if kind == "extra_forbidden":
         return tr("There is no setting called “{cut}”.", cut=_cut(str(fault["loc"][-1])))
@@ -337,5 +334,5 @@ def _cut(text: str) -> str:
 
 
 def write(quilt: Quilt) -> dict[str, Any]:
-    """The document's JSON values; ``read`` gives the same document back."""
+    """The document's JSON values; ``read`` restores the same document."""
     return quilt.model_dump(mode="json")

@@ -1,8 +1,8 @@
-"""What a picture of a fabric tells: its average colour, and whether its print is calm or busy.
+"""Average color of a fabric's picture, and whether its print is calm or busy.
 
-The average is taken of light, not of the numbers that stand for it (sRGB, IEC 61966-2-1); how busy a print
-is, is the spread of its lightness (CIE 1976 L*) once the picture is small enough that threads are gone.
-The limit between calm and busy is our own, tried on plain, tone-on-tone and large prints.
+Light is averaged, not the encoded values (sRGB, IEC 61966-2-1). A print is busy if the spread of its lightness
+(CIE 1976 L*) is large, once the picture is small enough that single threads are gone. The limit is our own choice,
+tried on plain, tone-on-tone and large prints.
 """
 
 from __future__ import annotations
@@ -14,13 +14,13 @@ import numpy as np
 from kenzet.core.geom.region import Floats
 
 PLAIN = "#e8e1d3"
-"""Of a fabric whose color is not known."""
+"""The color used for a fabric whose color is unknown."""
 BUSY = 8.0
-"""Standard deviation of L* (0 to 100) from which a print is called busy."""
+"""The standard deviation of L* (0 to 100) from which a print is called busy."""
 
 
 def fabric_color(pixels: Floats) -> tuple[str, Literal["calm", "busy"]]:
-    """Colour as #rrggbb and print of a picture (rows, columns, 3), 0 to 255.
+    """Color as #rrggbb and print of a picture (rows, columns, 3), 0 to 255.
 
     >>> fabric_color(np.full((4, 4, 3), 128.0))
     ('#808080', 'calm')

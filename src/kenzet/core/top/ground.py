@@ -1,8 +1,8 @@
-"""A photograph of her own top that lies under the plan: which, where, its corners, how strongly it shows.
+"""A photograph of the quilter's own top shown under the plan: which one, where, its corners, how strongly.
 
-Glossary: the *corners* are those of the quilt (or of one block) as they lie in the photograph: upper left,
-upper right, lower right, lower left, each in shares of the photograph's width and height, from its upper
-left. To *straighten* is to map that four-sided shape onto the upright rectangle (a plane homography).
+Glossary: the *corners* are those of the quilt (or of one block) in the photograph: upper left, upper right, lower
+right, lower left, each as shares of the photograph's width and height, from its upper left. To *straighten* is to
+map this quadrilateral onto the upright rectangle (a plane homography).
 """
 
 from __future__ import annotations
@@ -22,7 +22,7 @@ _LEAST_AREA = 0.002  # of the photograph
 
 
 class Ground(Frozen):
-    """The photograph ``photo`` under ``place``; ``strength`` 0 hides it, 1 hides the fabrics instead."""
+    """The photograph ``photo`` under ``place``; ``strength`` 0 hides the photograph, 1 hides the fabrics instead."""
 
     photo: Annotated[str, Field(pattern=r"^[a-z0-9]{12}$")]
     place: Place = "top"
@@ -46,10 +46,10 @@ class Ground(Frozen):
 
 
 def homography(source: Floats, target: Floats) -> Floats:
-    """The eight numbers (a … h) that take (x, y) to ((ax+by+c)/(gx+hy+1), (dx+ey+f)/(gx+hy+1)).
+    """The eight numbers (a … h) that map (x, y) to ((ax+by+c)/(gx+hy+1), (dx+ey+f)/(gx+hy+1)).
 
-    ``source`` and ``target`` are (4, 2), no three of them on a line. Standard four-point solution: two
-    linear equations a point.
+    ``source`` and ``target`` are (4, 2), no three points on a line. Standard four-point solution: two linear
+    equations for each point.
 
     >>> square = np.array([[0, 0], [1, 0], [1, 1], [0, 1]], float)
     >>> homography(square, 2 * square + 1).round(9).tolist()
@@ -66,7 +66,7 @@ def homography(source: Floats, target: Floats) -> Floats:
 def straightening(
     corners: tuple[Spot, Spot, Spot, Spot], photo: tuple[int, int], flat: tuple[int, int]
 ) -> Floats:
-    """From a pixel of the straightened picture (``flat`` wide and high) to its place in ``photo``."""
+    """The map from a pixel of the straightened picture (``flat`` wide and high) to ``photo``."""
     wide, high = flat
     frame = np.array([[0, 0], [wide, 0], [wide, high], [0, high]], float)
     return homography(frame, np.array(corners) * photo)

@@ -1,9 +1,9 @@
-"""From the document to the top: every part in its own coordinates and where it is placed.
+"""From the document to the top: every part in its own coordinates, and where it is placed.
 
-Glossary: a *placing* is the rigid motion (a, b, c, d, e, f) that takes a part's point (x, y) to the
-quilt's (a·x + c·y + e, b·x + d·y + f); mm, y up, the quilt's lower left corner at the origin. A *part*
-is a block at one size, the sashing, a border, a kind of setting triangle, or the whole top; a block
-that is laid at several sizes is several parts *of* one block.
+Glossary: a *placing* is the rigid motion (a, b, c, d, e, f) that maps a part's point (x, y) to the quilt's (a·x +
+c·y + e, b·x + d·y + f); mm, y up, the quilt's lower left corner at the origin. A *part* is a block at one size,
+the sashing, a border, a kind of setting triangle, or the whole top. A block used at several sizes is several parts
+*of* one block.
 """
 
 from __future__ import annotations
@@ -35,9 +35,9 @@ _ALIKE = 0.05  # mm² and mm: patches that differ by less are alike
 
 @dataclass(frozen=True, eq=False)
 class Part:
-    """Something laid one or more times: its name, size in mm, patches, and placings by place.
+    """Something placed one or more times: its name, size in mm, patches, and placings by place.
 
-    ``of`` is the part that zones name; ``soft`` holds the inner points of drawn arcs.
+    ``of`` is the part key that zones use; ``soft`` has the inner points of drawn arcs.
     """
 
     key: str
@@ -51,12 +51,12 @@ class Part:
 
     @property
     def centre(self) -> Point:
-        """In the part's own coordinates."""
+        """The center, in the part's own coordinates."""
         return self.width / 2, self.height / 2
 
     @cached_property
     def applique(self) -> MultiPolygon:
-        """Everything that is appliquéd."""
+        """The union of all appliqués."""
         return multi(shapely.union_all([p.area for p in self.patches.values() if p.applique]))
 
 
@@ -70,7 +70,7 @@ class Top:
 
     @cached_property
     def kin(self) -> dict[str, tuple[Part, ...]]:
-        """The parts by what zones call them."""
+        """The parts by the key that zones use."""
         found: dict[str, tuple[Part, ...]] = {}
         for part in self.parts.values():
             found[part.of] = (*found.get(part.of, ()), part)
@@ -78,12 +78,12 @@ class Top:
 
     @cached_property
     def at(self) -> dict[str, Part]:
-        """The part that lies at each place."""
+        """The part at each place."""
         return {place: part for part in self.parts.values() for place in part.places}
 
     @cached_property
     def whole(self) -> Part:
-        """The top as one part: every patch of every place, named place/patch. Made when it is first asked for."""
+        """The top as one part: every patch of every place, named place/patch. Computed on demand."""
         patches: dict[str, TopPatch] = {}
         soft: set[Point] = set()
         for part in self.parts.values():
@@ -100,7 +100,7 @@ class Top:
 
 
 def lay_out(quilt: Quilt) -> Top:
-    """Every part of ``quilt`` where it lies."""
+    """Every part of ``quilt`` with its places."""
     laid = quilt.spread
     parts = _blocks(laid, quilt.blocks)
     for kind, triangles in laid.triangles.items():
@@ -146,7 +146,7 @@ def _blocks(laid: Spread, blocks: Mapping[str, Block]) -> dict[str, Part]:
 def block_part(
     own: str, of: str, block: Block, width: float, height: float, places: dict[str, Placing]
 ) -> Part:
-    """A block at one size; what lies beneath its appliqués is cut away."""
+    """A block at one size, without what is below its appliqués."""
     patches: dict[str, TopPatch] = {}
     soft: set[Point] = set()
     above: list[Polygon] = []
@@ -171,7 +171,7 @@ def _area(shape: Shape, soft: set[Point]) -> Polygon:
 
 
 def _seated(seat: Seat) -> Placing:
-    """Turn by quarter turns, mirror left to right, tilt to stand on point, then bring the middle to its seat."""
+    """Quarter turns, mirror left to right, tilt to stand on point, then a shift of the center to its seat."""
     a, b, c, d = _TURNS[seat.cell.turns]
     if seat.cell.mirrored:
         a, c = -a, -c
@@ -188,7 +188,7 @@ def _seated(seat: Seat) -> Placing:
 
 
 def _triangles(kind: str, found: list[Triangle], leg: float, fabric: str) -> Part:
-    """Side triangles lie on their long side, corner triangles on a leg, their right angle at the origin."""
+    """Side triangles rest on their long side, corner triangles on a leg with the right angle at the origin."""
     short = leg / math.sqrt(2)
     if kind == SIDE:
         name, width, ring = tr("Setting triangles"), 2 * short, [(0.0, 0.0), (2 * short, 0.0), (short, short)]
@@ -205,21 +205,21 @@ def _triangles(kind: str, found: list[Triangle], leg: float, fabric: str) -> Par
 
 
 def multi(area: shapely.Geometry) -> MultiPolygon:
-    """The polygons of any area as one."""
+    """The polygons of any geometry as one MultiPolygon."""
     parts = getattr(area, "geoms", [area])
     return MultiPolygon([p for p in parts if isinstance(p, Polygon) and not p.is_empty])
 
 
 @dataclass(frozen=True, slots=True)
 class TopPatch:
-    """A patch's area in its part's coordinates without what is appliquéd over it, and its fabric's key."""
+    """A patch's area in its part's coordinates, without what is appliquéd over it, and its fabric's key."""
 
     area: MultiPolygon
     fabric: str
     applique: bool = False
 
     def alike(self, other: TopPatch) -> bool:
-        """Whether both are of one fabric and of one shape, as far as area and outline tell."""
+        """Whether both have the same fabric and the same shape, judged by area and length of outline."""
         return (
             self.fabric == other.fabric
             and abs(self.area.area - other.area.area) < _ALIKE

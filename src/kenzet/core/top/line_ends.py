@@ -1,7 +1,7 @@
-"""Where lines end at the quilt's edge: on the finished edge, beyond it, or so far inside.
+"""Where lines end at the quilt's edge: on the finished edge, outside it, or at a distance inside.
 
-A finished size is the size inside the binding: the seam allowance of the outer edge lies outside it. Fills are laid out in the
-whole finished zone, and only then cut.
+A finished size is the size inside the binding: the seam allowance of the outer edge is outside it. Fills are laid
+out in the whole finished zone, and only then cut.
 """
 
 from __future__ import annotations
@@ -20,11 +20,11 @@ from kenzet.core.tolerances import SNAP
 LineEnds = Literal["finished edge", "off the edge", "inside"]
 
 ALLOWANCE = MM_PER["in"] / 4
-"""From the finished edge to the raw edge, exact mm: what the binding takes."""
+"""From the finished edge to the raw edge, exact mm: the seam allowance of the binding."""
 
 
 def inset_for(ends: LineEnds, by: Fraction) -> Fraction:
-    """How far inside the finished edge lines end, exact mm; below 0 where they run beyond it.
+    """How far inside the finished edge lines end, exact mm; negative if they run off the edge.
 
     >>> inset_for("off the edge", Fraction(12)), inset_for("finished edge", Fraction(12))
     (Fraction(-12, 1), Fraction(0, 1))
@@ -33,7 +33,7 @@ def inset_for(ends: LineEnds, by: Fraction) -> Fraction:
 
 
 def run_off(area: MultiPolygon, wide: float, high: float, by: float) -> MultiPolygon:
-    """``area`` in a quilt of ``wide`` by ``high`` mm, drawn out by ``by`` mm wherever it reaches the quilt's edge."""
+    """``area`` in a quilt of ``wide`` by ``high`` mm, extended by ``by`` mm wherever it touches the quilt's edge."""
     for across in (0, 1):
         far = (wide, high)[across]
         strips = [*_strips(area, across, 0.0, -by), *_strips(area, across, far, by)]
@@ -44,7 +44,7 @@ def run_off(area: MultiPolygon, wide: float, high: float, by: float) -> MultiPol
 
 
 def _strips(area: MultiPolygon, across: int, at: float, by: float) -> Iterable[shapely.Polygon]:
-    """A strip beside every side of ``area`` that lies on the line x (or, ``across`` 1, y) = ``at``."""
+    """A strip beside every side of ``area`` on the line x = ``at`` (y = ``at`` if ``across`` is 1)."""
     for polygon in area.geoms:
         points = shapely.get_coordinates(polygon.exterior)
         for one, other in pairwise(points):

@@ -1,4 +1,4 @@
-"""Sensible names for zones that she has not named."""
+"""Default names of zones."""
 
 from __future__ import annotations
 
@@ -25,7 +25,7 @@ _SIDED = {
 
 
 def zone_name(quilt: Quilt, part: str, patches: Sequence[str]) -> str:
-    """What a quilter would call ``patches`` of ``part``."""
+    """A quilter's name for ``patches`` of ``part``."""
     if part == TOP:
         return _across(quilt, patches)
     if part in quilt.blocks:
@@ -84,7 +84,7 @@ def _across(quilt: Quilt, patches: Sequence[str]) -> str:
 
 
 def piece_words(piece: Polygon, soft: Soft) -> str:
-    """What a piece looks like: triangle, square, eight-sided shape, frame …"""
+    """The shape of a piece in words: triangle, square, eight-sided shape, frame …"""
     region = Region(piece, soft)
     corners, curved = len(region.corners), len(region.edges) < len(region.corners) or not region.corners
     if piece.interiors:
@@ -114,14 +114,14 @@ def many(count: int, words: str) -> str:
 
 
 def where(piece: Polygon, width: float, height: float) -> str:
-    """Where a piece lies in its part: upper left, right, middle …"""
+    """The place of a piece in its part, in words: upper left, right, middle …"""
     x, y = piece.centroid.x / width, piece.centroid.y / height
     row, column = (2 if share > 0.55 else 0 if share < 0.45 else 1 for share in (y, x))
     return NINTHS[row][column]
 
 
 def nested(piece: Polygon, frames: Sequence[Polygon]) -> str:
-    """Which of several frames, one within the other: outer, middle, inner; nothing when it is none of them.
+    """Which of several nested frames it is: outer, middle, inner; "" if it is none of them.
 
     >>> from shapely.geometry import box
     >>> rings = [box(k, k, 9 - k, 9 - k).difference(box(k + 1, k + 1, 8 - k, 8 - k)) for k in range(3)]

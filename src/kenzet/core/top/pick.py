@@ -1,4 +1,4 @@
-"""What she points at: one patch, all alike, the whole block, or a background that runs on.
+"""What a click on a patch selects: one patch, all alike, the whole block, or a continuous background.
 
 Patches are named place/patch, as in the whole top.
 """
@@ -21,10 +21,10 @@ How = Literal["patch", "alike", "block", "background", "background across"]
 
 
 def picked(laid: QuiltLayout, ref: str, how: How) -> list[str]:
-    """The patches that are meant when she points at ``ref``.
+    """The patches selected by a click on ``ref``.
 
-    ``background``: the patches of its fabric in the block that touch, were it only at a corner, one
-    after the other; ``across``: over blocks, sashes and borders. Raises Unknown.
+    ``background``: patches of its fabric in the block that are connected, if only at a corner; ``across``: the
+    same over blocks, sashing and borders. Raises Unknown.
     """
     place, _, name = ref.partition("/")
     part = laid.top.at.get(place)
@@ -44,7 +44,7 @@ def picked(laid: QuiltLayout, ref: str, how: How) -> list[str]:
 
 
 def _flood(patches: dict[str, TopPatch], start: str) -> list[str]:
-    """All patches of the fabric of ``start`` that can be reached over patches that touch; one tree query."""
+    """All patches of the fabric of ``start`` that are connected to it by touching patches; one tree query."""
     names = [
         key for key, patch in patches.items() if patch.fabric == patches[start].fabric and not patch.applique
     ]

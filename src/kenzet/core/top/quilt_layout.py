@@ -1,4 +1,4 @@
-"""A quilt with everything worked out that hangs on its top alone: parts, places, and the shapes of zones."""
+"""A quilt with everything derived from its top: parts, places, and the shapes of zones."""
 
 from __future__ import annotations
 
@@ -33,9 +33,9 @@ _RIM = 0.05  # mm
 class ZoneShape:
     """One distinct shape of a zone: its region in ``part``'s coordinates, and the places that have it.
 
-    A zone has several where its block is laid at several sizes, or where the quilt's edge cuts it: then ``whole`` is the region
-    before it is cut, in which fills are laid out. ``twin`` is a shape of this or of another zone whose outline, uncut, the
-    placing carries onto this one's.
+    A zone has several if its block is used at several sizes, or if the quilt's edge cuts it; then ``whole`` is the
+    uncut region, in which fills are laid out. ``twin`` is a shape of this or another zone whose uncut outline the
+    placing maps onto this one's.
     """
 
     part: Part
@@ -46,12 +46,12 @@ class ZoneShape:
 
     @property
     def uncut(self) -> Region:
-        """The region as it is wherever no edge of the quilt cuts it."""
+        """The region before the quilt's edge cuts it."""
         return self.whole or self.region
 
     @cached_property
     def seams(self) -> tuple[tuple[Point, Point], ...]:
-        """The straight seams of the part's piecing inside the region before it is cut, its own outline not among them."""
+        """The straight seams of the part inside the uncut region, without its own outline."""
         patches = [Region(patch.area, self.part.soft) for patch in self.part.patches.values()]
         sides = [(edge.start, edge.end) for patch in patches for edge in patch.edges]
         if not sides:
@@ -66,7 +66,8 @@ class ZoneShape:
 
 
 class Ground(NamedTuple):
-    """What the shapes of zones hang on: the laid top, compared by identity, and how far inside its edge lines end, exact mm."""
+    """What the shapes of zones depend on: the top, compared by identity, and how far inside its edge lines end,
+    exact mm."""
 
     top: Top
     inset: Fraction
@@ -78,7 +79,7 @@ OUTLINES = Table[tuple[Ground, int], list[tuple[Floats, ZoneShape]]](tr("outline
 
 
 class QuiltLayout:
-    """A quilt with its top laid out and its zones' shapes; ``memo`` holds what was worked out of it before."""
+    """A quilt with its top laid out and the shapes of its zones; ``memo`` caches derived results."""
 
     def __init__(self, quilt: Quilt, memo: Memo | None = None, top: Top | None = None) -> None:
         self.quilt = quilt
@@ -92,20 +93,20 @@ class QuiltLayout:
 
     @cached_property
     def ground(self) -> Ground:
-        """The key under which shapes and plans are kept."""
+        """The cache key of shapes and plans."""
         return Ground(self.top, self.quilt.inset_of())
 
     @property
     def middle(self) -> Point:
-        """The quilt's centre, mm."""
+        """The quilt's center, mm."""
         return self.top.width / 2, self.top.height / 2
 
     def zone(self, key: str) -> Zone:
-        """Raises Unknown for a zone that is not in the quilt."""
+        """The zone with that key. Raises Unknown."""
         return zone_of(self.quilt, key)
 
     def parts(self, of: str) -> tuple[Part, ...]:
-        """The parts that zones call ``of``. Raises Unknown where none is laid."""
+        """The parts with the key ``of`` that zones use. Raises Unknown if there is none."""
         if of == TOP:
             return (self.top.whole,)
         found = self.top.kin.get(of)
@@ -115,18 +116,16 @@ class QuiltLayout:
         return found
 
     def is_laid(self, zone: Zone) -> bool:
-        """Whether the zone's part lies anywhere."""
+        """Whether the zone's part is used in the quilt."""
         return zone.part == TOP or zone.part in self.top.kin
 
     def places(self, zone: Zone) -> tuple[str, ...]:
-        """Every place at which the zone lies, also those where nothing of it is left inside the edge."""
+        """Every place of the zone, including those where nothing of it is left inside the edge."""
         return tuple(place for part in self.parts(zone.part) for place in part.places)
 
     def shapes(self, zone: Zone) -> tuple[ZoneShape, ...]:
-        """The distinct shapes of ``zone``, that of the most places first. Raises Unknown, BadValue.
-
-        Places that another zone has taken are not among them.
-        """
+        """The distinct shapes of ``zone``, the one with most places first, without places that another zone has
+        taken. Raises Unknown, BadValue."""
         key = (self.ground, self.quilt.inset_of(zone), zone.part, zone.patches, zone.slices, zone.stand_off)
         found = self.memo.once(SHAPES, key, lambda: self._shapes(zone))
         taken = {place for apart in zone.apart if apart.taken_by for place in apart.places}
@@ -147,11 +146,11 @@ class QuiltLayout:
         return tuple(self._with_twin(shape) for shape in found)
 
     def shape_at(self, zone: Zone, place: str) -> ZoneShape | None:
-        """The zone's shape at ``place``; None where nothing of it is left there."""
+        """The zone's shape at ``place``; None if nothing of it is left there."""
         return next((shape for shape in self.shapes(zone) if place in shape.places), None)
 
     def _cut_at_edge(self, part: Part, cloth: Cloth, inset: float) -> list[ZoneShape]:
-        """The cloth's shapes, cut where they would reach farther than ``inset`` mm inside the quilt's edge, or drawn out beyond it."""
+        """The cloth's shapes, cut ``inset`` mm inside the quilt's edge, or extended beyond it."""
         if cloth.area.is_empty:
             return []
         groups: list[tuple[MultiPolygon, list[str]]] = []
@@ -176,7 +175,7 @@ class QuiltLayout:
         ]
 
     def _ended(self, area: MultiPolygon, placing: Placing, inset: float) -> MultiPolygon:
-        """What of ``area`` is sewn where it lies at ``placing``, in the part's coordinates."""
+        """The part of ``area`` that is sewn at ``placing``, in the part's coordinates."""
         wide, high = self.top.width, self.top.height
         if inset > 0:
             return multi(area.intersection(unplaced(placing, box(inset, inset, wide - inset, high - inset))))
@@ -187,9 +186,8 @@ class QuiltLayout:
         return area if off is laid else multi(unplaced(placing, off))
 
     def rim(self, part: Part) -> shapely.Geometry | None:
-        """Where one travels at the quilt's edge, in the part's coordinates: what the binding covers and what lies beyond it, up to
-        where lines end; None where that is nothing at some place.
-        """
+        """The area for travel at the quilt's edge, in the part's coordinates: under the binding and outside, up to
+        where lines end; None if it is empty at some place."""
         wide, high = self.top.width, self.top.height
         insets = [float(self.quilt.inset_of(zone)) for zone in (None, *self.quilt.zones.values())]
         off, edge = max(-min(insets), 0.0) + _RIM, max(*insets, 0.0) + _RIM
@@ -205,7 +203,7 @@ class QuiltLayout:
         return found
 
     def _with_twin(self, shape: ZoneShape) -> ZoneShape:
-        """With the first shape of the same outline that was met, however it is turned or mirrored."""
+        """The shape with the first congruent shape met, whether rotated or mirrored."""
         outline = outline_of(shape.uncut.area)
         if outline is None:
             return shape
@@ -220,27 +218,25 @@ class QuiltLayout:
         return shape
 
     def reaches_edge(self, zone: Zone) -> bool:
-        """Whether the zone lies at the quilt's edge anywhere."""
+        """Whether the zone touches the quilt's edge anywhere."""
         far = np.array([self.top.width, self.top.height])
         for shape in self.shapes(zone):
             for place in shape.places:
-                at = place_all(shape.part.places[place], np.array(shape.uncut.reach))
+                at = place_all(shape.part.places[place], np.array(shape.uncut.extremes))
                 if min(at.min(), (far - at).min()) < ON_EDGE:
                     return True
         return False
 
     def meets_margin(self, shape: ZoneShape, zone: Zone) -> bool:
-        """Whether a shape of ``zone`` reaches what is kept free at the quilt's edge."""
+        """Whether a shape of ``zone`` touches the margin kept free at the quilt's edge."""
         edge = float(self.quilt.inset_of(zone))
-        at = place_all(shape.part.places[shape.places[0]], np.array(shape.region.reach))
+        at = place_all(shape.part.places[shape.places[0]], np.array(shape.region.extremes))
         free = np.concatenate([at - edge, np.array([self.top.width, self.top.height]) - edge - at])
         return edge > 0 and bool(free.min() < ON_EDGE)
 
     def frame_of(self, place: str) -> tuple[Placing, float, float]:
-        """Where a picture of ``place`` lies upright in the quilt: its placing, width and height in mm.
-
-        What stands on point keeps its own directions. Raises Unknown.
-        """
+        """The frame of an upright picture of ``place``: its placing, width and height in mm. Blocks on point keep
+        their own directions. Raises Unknown."""
         if place == TOP:
             return IDENTITY, self.top.width, self.top.height
         if place not in self.top.at:
@@ -256,13 +252,13 @@ class QuiltLayout:
         return (1.0, 0.0, 0.0, 1.0, float(low[0]), float(low[1])), width, height
 
     def with_quilt(self, quilt: Quilt) -> QuiltLayout:
-        """The same for a quilt that differs from this one; what hangs on the top is taken over where it can be."""
+        """The layout of another version of the quilt; results that depend on an unchanged top are reused."""
         mine, its = self.quilt, quilt
         same = (mine.blocks, mine.layout, mine.borders) == (its.blocks, its.layout, its.borders)
         return QuiltLayout(quilt, self.memo, self.top if same else None)
 
     def tried(self, quilt: Quilt) -> QuiltLayout:
-        """As ``with_quilt``, but what is planned for it crowds out nothing that is kept."""
+        """Like ``with_quilt``, but its plans do not displace others from the cache."""
         other = self.with_quilt(quilt)
         return QuiltLayout(quilt, self.memo.aside(), other.top)
 
@@ -276,5 +272,5 @@ def _same_area(one: MultiPolygon, other: MultiPolygon) -> bool:
 
 
 def from_middle(part: Part, place: str, middle: Point) -> Point:
-    """The quilt's ``middle`` as ``part`` sees it at ``place``."""
+    """The quilt's ``middle`` in the coordinates of ``part`` at ``place``."""
     return invert(part.places[place], middle)

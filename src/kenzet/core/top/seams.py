@@ -1,10 +1,10 @@
-"""Patches out of seams: a block that is drawn by its seams falls into the pieces that they enclose.
+"""Patches from seams: a block drawn by its seams is divided into the faces they enclose.
 
-Glossary: a *seam* runs from point to point of the block, straight or in an arc; the block's own four
-sides close it. A *node* is a point where seams meet or end. An *open* seam ends in the open and
-parts nothing. A *face* is what seams enclose.
+Glossary: a *seam* runs from point to point of the block, straight or in an arc; the block's own four sides close it.
+A *node* is a point where seams meet or end. An *open* seam has a free end and divides nothing. A *face* is an area
+enclosed by seams.
 
-Cost: one union of all seams, which is near to n log n for n drawn chords.
+Cost: one union of all seams, about n log n for n drawn chords.
 """
 
 from __future__ import annotations
@@ -30,7 +30,7 @@ _THIN = 0.1  # mm: and so is one that is nowhere wider than this
 
 @dataclass(frozen=True, slots=True)
 class Face:
-    """A piece: mm in its block, y up; vertices may begin arcs; shared arcs are broken at the same nodes."""
+    """A face in mm in its block, y up; vertices may have bulges; shared arcs are divided at the same nodes."""
 
     outline: tuple[Vertex, ...]
     holes: tuple[tuple[Vertex, ...], ...]
@@ -39,7 +39,8 @@ class Face:
 
 @dataclass(frozen=True, slots=True)
 class Pieced:
-    """What seams make of a block: its faces in reading order, the nodes, and the numbers of open seams."""
+    """The result of dividing a block by seams: its faces in reading order, the nodes, and the indices of open
+    seams."""
 
     faces: tuple[Face, ...]
     nodes: tuple[Point, ...]
@@ -76,7 +77,7 @@ def _is_in(face: Polygon, block: Polygon) -> bool:
 
 
 def _without_specks(faces: list[Polygon]) -> list[Polygon]:
-    """Faces too small to be sewn are joined to the neighbour with which they share most."""
+    """Faces too small to be sewn are merged with the neighbor with which they share most of their outline."""
     specks = [face for face in faces if face.area < _SPECK or face.buffer(-_THIN / 2).is_empty]
     kept = [face for face in faces if face not in specks]
     for speck in specks:
@@ -108,7 +109,7 @@ def _face(area: Polygon, soft: Mapping[Point, Point], exact: Mapping[Point, Poin
 def _vertices(
     points: list[Point], soft: Mapping[Point, Point], exact: Mapping[Point, Point]
 ) -> tuple[Vertex, ...]:
-    """A drawn ring with its arcs found again: runs of soft points between two hard ones."""
+    """A drawn ring with its arcs restored: runs of soft points between two hard ones."""
     hard = [k for k, point in enumerate(points) if key(point) not in soft]
     if not hard:  # a closed curve without a node: half of it from any point on, twice
         hard = [0, len(points) // 2]
@@ -123,7 +124,7 @@ def _vertices(
 
 
 def _bulge(run: Sequence[Point], soft: Mapping[Point, Point]) -> float:
-    """Of the arc on which a run of points lies: a quarter of its turn round the arc's own centre."""
+    """The bulge of the arc on which a run of points lies: from a quarter of its angle around the arc's own center."""
     if len(run) < 3 or key(run[1]) not in soft:
         return 0.0
     if run[-1] < run[0]:  # the same arc from both of its sides
@@ -135,7 +136,7 @@ def _bulge(run: Sequence[Point], soft: Mapping[Point, Point]) -> float:
 
 
 def _without_flat(outline: list[Vertex]) -> tuple[Vertex, ...]:
-    """The outline without nodes that lie on a straight side, where another seam ends at it from outside."""
+    """The outline without nodes on a straight side, where another seam ends from outside."""
     kept: list[Vertex] = []
     for k, here in enumerate(outline):
         before, after = outline[k - 1], outline[(k + 1) % len(outline)]
@@ -149,11 +150,11 @@ def _without_flat(outline: list[Vertex]) -> tuple[Vertex, ...]:
 def patches_of(
     grid: tuple[int, int], size: tuple[float, float], seams: Sequence[Seam], before: Mapping[str, Patch]
 ) -> dict[str, Patch]:
-    """The patches that ``seams`` (in grid units) make of a block of ``size`` mm.
+    """The patches into which ``seams`` (in grid units) divide a block of ``size`` mm.
 
-    A piece that is still there, or the largest of what it fell into, keeps its key; every piece takes the
-    fabric of the patch that lay there. Appliqués of ``before`` stay on top. Raises BadValue for too many,
-    and where curved seams run so near to one another that they cannot be told apart.
+    A patch that still exists, or the largest piece of it, keeps its key; every piece gets the fabric of the patch
+    that was there. Appliqués of ``before`` stay on top. Raises BadValue for too many patches, and for curved seams
+    so close that they cannot be told apart.
     """
     width, height = size
     across, up = width / grid[0], height / grid[1]
@@ -194,7 +195,7 @@ def patches_of(
 
 
 def _refuse_touching(faces: Sequence[Face], whole: float) -> None:
-    """Raises BadValue where faces, their arcs drawn again, do not make up the block: two seams all but touch."""
+    """Raises BadValue if the faces, with their arcs drawn again, do not fill the block: two seams almost touch."""
     rings = [[drawn(ring)[0] for ring in (face.outline, *face.holes)] for face in faces]
     if any(len(ring) < 3 for face in rings for ring in face):
         raise _all_but_touch()
@@ -213,7 +214,7 @@ def _all_but_touch() -> BadValue:
 
 
 def in_mm(seams: Sequence[Seam], across: float, up: float) -> list[Seam]:
-    """Seams in grid units as seams in mm, a unit being ``across`` by ``up``; an arc keeps its bulge."""
+    """Seams converted from grid units to mm, a unit being ``across`` by ``up``; bulges do not change."""
 
     def mm(point: Point) -> Point:
         return point[0] * across, point[1] * up
@@ -226,7 +227,7 @@ def _outline_in_mm(outline: Sequence[Vertex], across: float, up: float) -> list[
 
 
 def _named(faces: Sequence[Face], old: Mapping[str, Polygon], taken: set[str]) -> list[tuple[Face, str, str]]:
-    """Every face with its key and the old patch that it came out of."""
+    """Every face with its key and the old patch it comes from."""
     shares = [{name: face.area.intersection(area).area for name, area in old.items()} for face in faces]
     first = sorted(old, key=lambda name: (len(name), name))  # of equal shares the older patch's holds
     sources = [max(first, key=lambda name: round(share[name], 3), default="") for share in shares]
@@ -250,7 +251,8 @@ def _named(faces: Sequence[Face], old: Mapping[str, Polygon], taken: set[str]) -
 def crossings(
     grid: tuple[int, int], size: tuple[float, float], seams: Sequence[Seam]
 ) -> list[tuple[str, Point]]:
-    """Where a seam may begin or end, in grid units, each named: grid points, halves, crossings, middles of seams."""
+    """Points where a seam may begin or end, in grid units, with names: grid points, halves, crossings, midpoints
+    of seams."""
     width, height = size
     found: dict[Point, str] = {}
     for y in range(2 * grid[1] + 1):
@@ -268,6 +270,6 @@ def crossings(
 
 
 def middle(seam: Seam) -> Point:
-    """The point half way along a seam."""
+    """The midpoint of a seam."""
     (x0, y0), (x1, y1) = seam.start, seam.end
     return Arc(seam.start, seam.end, seam.bulge).at(0.5) if seam.bulge else ((x0 + x1) / 2, (y0 + y1) / 2)

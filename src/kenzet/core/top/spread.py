@@ -1,8 +1,8 @@
-"""Where everything lies in the top, in plain numbers: seats for blocks, and the strips between and round.
+"""The place of everything in the top as plain numbers: seats of blocks, and the strips between and around them.
 
-Glossary: a *seat* is the rectangle that a block fills: its centre and its size before it is tilted to
-stand on point. A *strip* is any patch that belongs to no block: a sash, a cornerstone, a side of a
-border; its ring is in mm, y up, not repeated. Everything is pure arithmetic: no library, no areas.
+Glossary: a *seat* is the rectangle that a block fills: its center and its size before it is tilted to stand on
+point. A *strip* is any patch that belongs to no block: a sash, a cornerstone, a side of a border; its ring is in
+mm, y up, without repeated point. Pure arithmetic, without geometry library.
 """
 
 from __future__ import annotations
@@ -23,7 +23,7 @@ Number = Fraction | float
 
 @dataclass(frozen=True, slots=True)
 class Seat:
-    """Where a block sits: the centre of its place, and its own size in its place's directions, mm."""
+    """The seat of a block: the center of its place, and its own size in the directions of its place, mm."""
 
     place: str
     cell: Cell
@@ -42,7 +42,7 @@ class Strip:
 
 @dataclass(frozen=True, slots=True)
 class Triangle:
-    """A setting triangle: the middle of its long side (or its right angle) and its quarter turns."""
+    """A setting triangle: the midpoint of its long side (or its right angle) and its quarter turns."""
 
     place: str
     at: Point
@@ -63,7 +63,7 @@ class Spread:
 
 
 def spread(layout: StraightRows | OnPoint, borders: Sequence[Border], blocks: Mapping[str, Block]) -> Spread:
-    """Lay ``layout`` out with its borders round it."""
+    """Computes ``layout`` with its borders around it."""
     band = sum((border.width.mm for border in borders), Fraction(0))
     laid = (
         _straight(layout, band, blocks)
@@ -127,7 +127,8 @@ def _sashes(
     lows: list[Fraction],
     heights: list[Fraction],
 ) -> Iterable[tuple[str, Strip]]:
-    """Upright ones left to right, level ones top to bottom, cornerstones; 0 is outside the first block."""
+    """Upright sashes from left to right, horizontal ones from top to bottom, cornerstones; number 0 is outside the
+    first block."""
     sashing = layout.sashing
     assert sashing is not None
     sash, outer = sashing.width.mm, sashing.outer
@@ -152,10 +153,8 @@ def _sashes(
 
 
 def _on_point(layout: OnPoint, band: Fraction, blocks: Mapping[str, Block]) -> Spread:
-    """Blocks stand with their centres half a diagonal apart; the edge runs through the outer corners,
-
-    or through the middles of the outer cornerstones where there are sashes.
-    """
+    """Blocks have their centers half a diagonal apart. The edge runs through the outer corners or, with sashing,
+    through the centers of the outer cornerstones."""
     block = max(max(_turned(blocks[cell.block], cell)) for _, cell in layout.places())
     sash = float(layout.sashing.width.mm) if layout.sashing else 0.0
     half = (float(block) + sash) / math.sqrt(2)
@@ -188,7 +187,7 @@ def _on_point(layout: OnPoint, band: Fraction, blocks: Mapping[str, Block]) -> S
 def _tilted_sashes(
     layout: OnPoint, half: float, across: int, down: int, off: float
 ) -> Iterable[tuple[str, Strip]]:
-    """Over the lattice of the cornerstones: points (i, j) half a diagonal apart, i + j odd, j upwards."""
+    """Sashes over the lattice of the cornerstones: points (i, j) half a diagonal apart, i + j odd, j upwards."""
     sashing = layout.sashing
     assert sashing is not None
     reach = float(sashing.width.mm) / math.sqrt(2)  # half the diagonal of a cornerstone
@@ -231,7 +230,7 @@ def _tilted_sashes(
 
 
 def _border(border: Border, off: Fraction, width: Number, height: Number) -> dict[str, Strip]:
-    """The sides of a border whose outer edge lies ``off`` inside the quilt's edge."""
+    """The sides of a border with its outer edge ``off`` inside the quilt's edge."""
     wide = border.width.mm
     x0, y0, x3, y3 = off, off, width - off, height - off
     x1, y1, x2, y2 = x0 + wide, y0 + wide, x3 - wide, y3 - wide

@@ -1,4 +1,4 @@
-"""How she likes to sew a quilt: what thread stops and travelling are worth to her, and in which order she goes."""
+"""How a quilt is to be sewn: the cost of thread cuts and travel, and the order."""
 
 from __future__ import annotations
 
@@ -29,7 +29,8 @@ Edge = Annotated[int, Field(ge=0, le=100_000)]
 
 
 class Avoided(Frozen):
-    """A spot of a part (its key), mm in its coordinates: a seam that is ``bulky`` there, or along which she will ``never`` travel."""
+    """A spot of a part (its key), mm in its coordinates: a seam that is ``bulky`` there, or ``never`` to be
+    travelled along."""
 
     part: PartKey
     x: Coordinate
@@ -38,7 +39,8 @@ class Avoided(Frozen):
 
 
 class Pace(Frozen):
-    """How far she sews in a minute with each technique, and the seconds that hands take; ours until she says hers."""
+    """The length sewn in a minute with each technique, and the seconds for hand movements; our estimates until
+    they are changed."""
 
     straight: Length = asked("45 in", Form("length", tr("Along a ruler")))
     curved: Length = asked("30 in", Form("length", tr("Along a curved edge")))
@@ -55,11 +57,11 @@ class Pace(Frozen):
 
 
 class Stitching(Frozen):
-    """Kept with the quilt. ``stops`` is how much she minds a thread stop, 0 to 10; ``same_way`` how many lines she sews
-    the same way in a row before she is told, ``over`` how many threads may lie
-    over one place, ``pace`` how quick she is. ``own`` is her own order of places, as far as she has drawn it; ``turns`` says which
-    zones are sewn before or after all others; ``pins`` are by
-    the key of a part; ``ways`` the edges travelled on ways that were looked for longer, by the word of what they lead through.
+    """Saved with the quilt. ``stops`` is how much a thread cut is minded, 0 to 10; ``same_way`` the number of lines
+    in the same direction before a warning, ``over`` the greatest number of threads over one place.
+
+    ``own`` is a hand-made order of places, as far as it goes; ``turns`` are zones sewn before or after all others;
+    ``pins`` are by part key; ``ways`` are the travelled edges of routes found by a longer search, by fingerprint.
     """
 
     order: Order = asked(
@@ -190,7 +192,7 @@ class Stitching(Frozen):
     @field_validator("families", mode="before")
     @classmethod
     def _families(cls, value: Any) -> Any:
-        """Plans of before there was an order within a fill say "as it comes", which nobody chose."""
+        """Reads "as it comes" in older plans, which nobody chose, as the default."""
         return "one set whole" if value == "as it comes" else value
 
     @field_validator("longest_step")
@@ -205,14 +207,13 @@ class Stitching(Frozen):
 
     @property
     def step(self) -> float:
-        """How far she steps across open fabric from ring to ring, mm; 0 where she never does."""
+        """The longest step across open fabric from ring to ring, mm; 0 if steps are not allowed."""
         return float(self.longest_step.mm) if self.steps == "allowed" else 0.0
 
 
 class PinnedEnds(Frozen):
-    """Near which corners the way through a part begins and ends; None where that is free. It may also begin at the first cell of a
-    grid that is whole.
-    """
+    """The corners near which the route through a part begins and ends; None if free. It may also begin at the
+    first whole cell of a grid."""
 
     start: Corner | WholeCell | None = None
     end: Corner | None = None

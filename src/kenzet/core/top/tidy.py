@@ -1,4 +1,4 @@
-"""Documents made again after a change of the top: what no longer fits is let go, the rest is checked again."""
+"""Rebuilds documents after a change of the top: what no longer fits is dropped, the rest is validated again."""
 
 from __future__ import annotations
 
@@ -12,7 +12,7 @@ from kenzet.core.top.zone import TOP, Apart, Zone
 
 
 def remade(quilt: Quilt, **update: Any) -> Quilt:
-    """``quilt`` with ``update``, checked; zones lose patches and places that are gone. Raises BadValue."""
+    """``quilt`` with ``update``, validated; zones lose patches and places that no longer exist. Raises BadValue."""
     fields = {name: getattr(quilt, name) for name in Quilt.model_fields} | update
     zones, ground = fields.pop("zones"), fields.pop("ground")
     try:
@@ -44,7 +44,7 @@ def _places_tidied(bare: Quilt, zone: Zone, kept: dict[str, Zone]) -> Zone:
 
 
 def without_places(apart: Iterable[Apart], places: Iterable[str]) -> tuple[Apart, ...]:
-    """``apart`` with ``places`` treated as everywhere again."""
+    """``apart`` without ``places``, which follow the others again."""
     gone = set(places)
     left = ((one, tuple(place for place in one.places if place not in gone)) for one in apart)
     return tuple(

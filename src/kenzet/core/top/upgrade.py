@@ -1,4 +1,4 @@
-"""Older versions of the plan format, brought up to date one step at a time."""
+"""Older versions of the plan format, upgraded one version at a time."""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ _SIDES = ["top", "right", "bottom", "left"]
 
 
 def upgraded(data: dict[str, Any]) -> dict[str, Any]:
-    """``data`` as the newest version means it; not changed in place. What is wrong in it stays wrong."""
+    """``data`` in the newest version; not changed in place. Invalid values stay as they are."""
     found = data
     if found.get("version") == 1:
         found = _from_1(copy.deepcopy(found))
@@ -21,7 +21,7 @@ def upgraded(data: dict[str, Any]) -> dict[str, Any]:
 
 
 def _from_2(data: dict[str, Any]) -> dict[str, Any]:
-    """Version 2 knew one ruler, and neither machine nor thicknesses."""
+    """Version 2 had one ruler, and neither machine nor thicknesses."""
     data["version"] = 3
     kit = data.get("kit")
     if isinstance(kit, dict):
@@ -34,7 +34,7 @@ def _from_2(data: dict[str, Any]) -> dict[str, Any]:
 
 
 def _from_1(data: dict[str, Any]) -> dict[str, Any]:
-    """Version 1 had drawn blocks only, one border, sashing in one piece and no allowance at the edge."""
+    """Version 1 had drawn blocks only, one border, sashing in one piece and no margin at the edge."""
     data["version"] = 2
     for block in _dicts(data.get("blocks")):
         art = {key: block.pop(key) for key in ("grid", "patches") if key in block}

@@ -1,9 +1,9 @@
-"""Zones: what is quilted as one, how it is cut out of the piecing, and where it is treated apart.
+"""Zones: areas quilted as one, how they are cut out of the piecing, and places with a fill of their own.
 
-Glossary: a zone belongs to a *part*: a block's key, ``sashing``, ``border-1`` …, ``side`` or ``corner``
-(the triangles on point), or ``top``, the whole quilt, whose patches are named ``place/patch``. A *cut*
-divides an area by lines that will be quilted; a *slice* is a cut and which of the pieces are kept,
-said by points in shares of the part's width and height. An area that is *left open* is so on purpose.
+Glossary: a zone belongs to a *part*: a block's key, ``sashing``, ``border-1`` …, ``side`` or ``corner`` (the
+triangles on point), or ``top``, the whole quilt, whose patches are named ``place/patch``. A *cut* divides an area
+by lines that will be quilted; a *slice* is a cut and the pieces kept, given by points as shares of the part's
+width and height. An area *left open* is unquilted on purpose.
 """
 
 from __future__ import annotations
@@ -26,18 +26,18 @@ SASHING, SIDE, CORNER, TOP, BORDER = "sashing", "side", "corner", "top", "border
 """The parts that are not blocks; ``BORDER`` is followed by its number from the inside."""
 
 Cells = Literal["all", "every other", "the others"]
-"""Which cells of the first fill a second one lies in."""
+"""The cells of the first fill in which a second one is sewn."""
 
 MOST_PINS = 3
-"""Variants that are compared side by side."""
+"""The number of variants that can be compared side by side."""
 
 MOST_DRAWN_TOO = 40
-"""Lines of a zone that are drawn besides, because she asked for them."""
+"""The number of lines of a zone that can be marked in addition."""
 
 MarkMethod = Literal[
     "nothing", "first lines", "anchors", "ticks", "dots", "all lines", "half", "tape", "stencil", "fill signs"
 ]
-"""What is drawn of a zone."""
+"""How a zone is marked."""
 Share = Annotated[float, Field(ge=0, le=1)]
 Spot = tuple[Share, Share]
 Place = Annotated[str, Field(pattern=r"^[a-z0-9-]{1,40}$")]
@@ -51,13 +51,13 @@ class Diagonals(Frozen):
 
 
 class Cross(Frozen):
-    """A level and an upright line through the zone's middle."""
+    """A horizontal and a vertical line through the zone's center."""
 
     kind: Literal["cross"] = "cross"
 
 
 class InsetSquare(Frozen):
-    """A square (a rectangle in an oblong) whose sides lie ``inset`` inside the zone's bounds."""
+    """A square (a rectangle in an oblong) ``inset`` inside the zone's bounds."""
 
     kind: Literal["inset square"] = "inset square"
     inset: Length
@@ -69,7 +69,7 @@ class InsetSquare(Frozen):
 
 
 class InsetOutline(Frozen):
-    """The zone's own outline, ``distance`` inside."""
+    """The zone's own outline, moved inwards by ``distance``."""
 
     kind: Literal["inset outline"] = "inset outline"
     distance: Length
@@ -81,7 +81,7 @@ class InsetOutline(Frozen):
 
 
 class Line(Frozen):
-    """The line between two points, in shares of the part's size; ``around``: the same from all four sides."""
+    """The line between two points, as shares of the part's size; ``around``: repeated from all four sides."""
 
     kind: Literal["line"] = "line"
     start: Spot
@@ -99,21 +99,21 @@ Cut = Annotated[Diagonals | Cross | InsetSquare | InsetOutline | Line, Field(dis
 
 
 class Slice(Frozen):
-    """What is kept of an area after a cut: the pieces that hold a point of ``inside``."""
+    """What is kept of an area after a cut: the pieces that contain a point of ``inside``."""
 
     by: Cut
     inside: Annotated[tuple[Spot, ...], Field(min_length=1, max_length=400)]
 
 
 class Over(Frozen):
-    """A second fill, sewn on top of the first: in the whole zone or only in some ``cells`` of the first one."""
+    """A second fill on top of the first: in the whole zone or only in some ``cells`` of the first one."""
 
     fill: AnyFill
     cells: Cells = "all"
 
 
 class Apart(Frozen):
-    """Places where the zone has another fill, or none; ``taken_by`` names the zone that took its area there."""
+    """Places where the zone has another fill, or none; ``taken_by`` names a zone that took its area there."""
 
     places: Annotated[tuple[Place, ...], Field(min_length=1)]
     fill: AnyFill | None = None
@@ -121,13 +121,13 @@ class Apart(Frozen):
 
 
 class Zone(Frozen):
-    """Patches of one part that are quilted as one; its fill holds at every place but those ``apart``, with ``over``
-    on top of it wherever it is filled; ``pins`` are
-    variants that are compared, ``ruler`` (its key in the kit) and ``sew_with`` what she has chosen to lay it with, ``marking`` what to draw of it
-    and ``mark_with`` the tool for it, ``drawn_too`` points on lines that are drawn besides; nothing of these: what the app finds best.
-    ``by_hand`` holds the lines that she laid herself; they lie at every place. Lines begin away from the machine's body unless
-    ``begin_other``; if ``second_first`` the second of two sets of lines is sewn first, the innermost ring first, an outline
-    last.
+    """Patches of one part quilted as one, with a common fill except at places ``apart``, and ``over`` on top of it.
+
+    ``pins`` are variants to compare; ``ruler`` (its key in the kit) and ``sew_with`` are what it is sewn with,
+    ``marking`` is the method and ``mark_with`` the tool of marking, ``drawn_too`` points on lines marked in
+    addition; all of these default to the best choice. ``by_hand`` are lines placed by hand, at every place. Lines
+    begin away from the machine's body unless ``begin_other``; with ``second_first``, the second of two sets, the
+    innermost ring, or everything before an outline, is sewn first.
     """
 
     name: Name
@@ -171,7 +171,7 @@ class Zone(Frozen):
 
     @property
     def holds_no_cloth(self) -> bool:
-        """Whether it is only lines on top of others: those that divide them, or their ditch."""
+        """Whether it only has lines on top of others: lines that divide them, or their ditch."""
         return self.on_top and (self.fill is None or self.fill.surrounds == "ditch")
 
     def lies_beside(self, other: Zone) -> bool:
@@ -182,7 +182,7 @@ class Zone(Frozen):
         return False
 
     def apart_at(self, place: str) -> Apart | None:
-        """How the zone is treated at ``place``, where that is not as everywhere."""
+        """The exception at ``place``, or None."""
         return next((apart for apart in self.apart if place in apart.places), None)
 
     def fill_at(self, place: str) -> AnyFill | None:

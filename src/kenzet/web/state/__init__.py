@@ -1,1 +1,1 @@
-"""What lives between requests: quilts laid out, routes, logs, searches, machines."""
+"""State that lives between requests: layouts, routes, logs, searches, machines."""

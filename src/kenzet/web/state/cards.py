@@ -1,4 +1,4 @@
-"""What the list of quilts tells of each: worked out once for each revision."""
+"""What the list of quilts shows of each, computed once for each revision."""
 
 from __future__ import annotations
 
@@ -30,7 +30,7 @@ class Card:
     filled: int
 
     def next(self, sewn: bool) -> tuple[Station, str]:
-        """Where one goes on, and what is to be done there."""
+        """The station to continue at, and what to do there."""
         if not self.zones:
             return "top", tr("Make zones")
         if self.filled < self.zones:
@@ -42,11 +42,11 @@ class Card:
 
 
 UNREAD = Card(0.0, 0.0, 0, 0)
-"""Of a quilt that cannot be read: opening it says why."""
+"""For a quilt that cannot be read; opening it says why."""
 
 
 class Cards:
-    """By quilt and revision."""
+    """Cards by quilt and revision."""
 
     def __init__(self) -> None:
         self._kept: LRUCache[tuple[str, int], Card] = LRUCache(_MOST)
@@ -73,6 +73,6 @@ class Cards:
 
 
 def cards() -> Cards:
-    """The application's."""
+    """The application's cards."""
     found: Cards = current_app.extensions["cards"]
     return found

@@ -1,4 +1,4 @@
-"""The last few revisions of quilts, laid out. Revisions never change, so nothing kept here grows stale."""
+"""The last few revisions of quilts, laid out. Revisions never change, so nothing here becomes stale."""
 
 from __future__ import annotations
 
@@ -14,14 +14,14 @@ MOST = 16  # revisions
 
 
 class Layouts:
-    """By quilt and revision; another revision of the same quilt lends its top and its memo."""
+    """Layouts by quilt and revision; another revision of the same quilt shares its top and its memo."""
 
     def __init__(self) -> None:
         self._kept: LRUCache[tuple[str, int], QuiltLayout] = LRUCache(MOST)
         self._lock = threading.Lock()
 
     def of(self, kept: Kept) -> QuiltLayout:
-        """The revision laid out."""
+        """The layout of a revision."""
         key = (kept.id, kept.revision)
         with self._lock:
             found = self._kept.get(key)
@@ -32,6 +32,6 @@ class Layouts:
 
 
 def layouts() -> Layouts:
-    """The application's."""
+    """The application's layouts."""
     found: Layouts = current_app.extensions["layouts"]
     return found

@@ -1,4 +1,4 @@
-"""The logs of the last few quilts, kept up to date with what is stored."""
+"""The logs of the last few quilts, kept up to date with the database."""
 
 from __future__ import annotations
 
@@ -16,14 +16,14 @@ MOST = 8  # quilts
 
 
 class Logs:
-    """Each is read once, and then only what came in since."""
+    """Each log is read once; later only new events are read."""
 
     def __init__(self) -> None:
         self._logs: LRUCache[str, tuple[Log, int]] = LRUCache(MOST)
         self._lock = threading.Lock()
 
     def log(self, conn: Any, quilt: str) -> Log:
-        """With all that has come in by now; what is given out is never changed."""
+        """The log with all events so far; a returned log is never changed."""
         with self._lock:
             log, seq = self._logs.get(quilt) or (Log(), 0)
             news = list(store.after(conn, quilt, seq))
@@ -36,13 +36,13 @@ class Logs:
             return log
 
     def keep(self, conn: Any, quilt: str, events: Sequence[Event]) -> int:
-        """Stores events; how many are known then."""
+        """Stores events; returns how many are known then."""
         if events:
             store.append(conn, quilt, events)
         return len(self.log(conn, quilt))
 
 
 def logs() -> Logs:
-    """The application's."""
+    """The application's logs."""
     found: Logs = current_app.extensions["logs"]
     return found

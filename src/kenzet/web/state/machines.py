@@ -1,4 +1,4 @@
-"""Machines that tell what they sew, as long as they are heard."""
+"""Machines that report what they sew."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ GONE_S = 15.0
 
 
 class Machines:
-    """The machines that are heard, by quilt; one message at a time."""
+    """The machines by quilt; messages are handled one at a time."""
 
     def __init__(self) -> None:
         self.lock = threading.Lock()
@@ -24,12 +24,12 @@ class Machines:
         return self._heard.setdefault(quilt, Heard())
 
     def present(self, quilt: str) -> Heard | None:
-        """The machine that has been heard just now."""
+        """The machine, if it has sent something recently."""
         found = self._heard.get(quilt)
         return found if found and found.begun and time.time() - found.when < GONE_S else None
 
 
 def machines() -> Machines:
-    """The application's."""
+    """The application's machines."""
     found: Machines = current_app.extensions["machines"]
     return found

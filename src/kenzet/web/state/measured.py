@@ -1,4 +1,4 @@
-"""Measured blocks as they were found, with what she has struck out or nudged since."""
+"""Measured blocks as found, with the changes made since."""
 
 from __future__ import annotations
 
@@ -12,7 +12,8 @@ from kenzet.store.logbook import Inspection
 
 
 def findings_of(laid: QuiltLayout, one: Inspection) -> tuple[Frame, list[Finding]]:
-    """Every side as it was found then, with what she has struck out or nudged since; ``laid`` is the plan that it was measured against."""
+    """Every side as found, with those that were removed or moved since; ``laid`` is the plan it was measured
+    against."""
     whole = frame_at(laid, one.place)
     sides = tuple(side for side in whole.sides if key_of(side) in one.found["sides"])
     found = []

@@ -1,4 +1,4 @@
-"""Longer searches for shorter ways: one at a time, in a thread of its own."""
+"""Longer searches for shorter routes: one at a time, in its own thread."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ _PATIENCE_S = 20.0
 
 
 class _Search:
-    """One that runs; it ends where nobody has asked for it for a while."""
+    """A running search; it ends when nobody has asked about it for a while."""
 
     def __init__(self, quilt: str, revision: int, number: int, found: LocalSearch) -> None:
         self.quilt, self.revision, self.number, self.found = quilt, revision, number, found
@@ -29,14 +29,14 @@ class _Search:
 
 
 class Searches:
-    """One at a time: it takes a processor for itself. What the last one found stays until the next is begun."""
+    """One search at a time, as it uses a whole processor. The result of the last one stays until the next begins."""
 
     def __init__(self) -> None:
         self._last: _Search | None = None
         self._lock = threading.Lock()
 
     def begin(self, quilt: str, revision: int, number: int, found: LocalSearch) -> None:
-        """Ends the one before. Raises BadValue where that belongs to another quilt and still looks."""
+        """Ends the search before. Raises BadValue if that belongs to another quilt and is still running."""
         with self._lock:
             last = self._last
             if last and last.thread.is_alive() and last.quilt != quilt and not last.stopped:
@@ -48,7 +48,7 @@ class Searches:
             self._last = _Search(quilt, revision, number, found)
 
     def of(self, quilt: str, revision: int, number: int) -> LocalSearch | None:
-        """That of this revision; one for another revision is stopped."""
+        """The search for this revision; one for another revision is stopped."""
         with self._lock:
             last = self._last
             if last is None or (last.quilt, last.number) != (quilt, number):
@@ -58,7 +58,7 @@ class Searches:
             return last.found if last.revision == revision else None
 
     def stop(self, quilt: str, number: int) -> None:
-        """Ends it soon; what it found can still be taken."""
+        """Ends it soon; its results can still be used."""
         with self._lock:
             last = self._last
             if last and (last.quilt, last.number) == (quilt, number):
@@ -67,6 +67,6 @@ class Searches:
 
 
 def searches() -> Searches:
-    """The application's."""
+    """The application's searches."""
     found: Searches = current_app.extensions["searches"]
     return found

@@ -1,1 +1,1 @@
-"""What goes over the wire: models, and how they are filled from core values and words."""
+"""The models of requests and answers, and how they are filled from core values and words."""

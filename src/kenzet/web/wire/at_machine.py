@@ -1,4 +1,4 @@
-"""What is shown at the machine: the next steps, what is left, how the bobbin stands."""
+"""What the machine screen shows: the next steps, what is left, the state of the bobbin."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ import numpy as np
 
 from kenzet.core.numbers.measure import Unit
 from kenzet.core.sewing.log import Event, Log, at_needle, since_rest
-from kenzet.core.sewing.now import Left, Now, UnitWays, in_quilt, now
+from kenzet.core.sewing.now import Left, Now, PlaceRoutes, in_quilt, now
 from kenzet.core.sewing.progress import (
     bobbin_of,
     left_by_zone,
@@ -47,8 +47,8 @@ from kenzet.web.wire.steps import AHEAD, move_in_quilt, step_views
 RECENT = 12
 
 
-def sewing_of(laid: QuiltLayout, ways: UnitWays, log: Log, body: SewingRequest) -> SewingView:
-    """Where she is, and everything that is told there."""
+def sewing_of(laid: QuiltLayout, ways: PlaceRoutes, log: Log, body: SewingRequest) -> SewingView:
+    """The current place, and everything that is shown there."""
     kit, stitching, events = laid.quilt.kit, laid.quilt.stitching, log.events
     left = ways.left(log.sewn)
     here = now(ways, log.sewn, body.place, body.visit)
@@ -82,20 +82,20 @@ def sewing_of(laid: QuiltLayout, ways: UnitWays, log: Log, body: SewingRequest) 
     )
 
 
-def _spot(ways: UnitWays, left: Left) -> PlaceShare:
+def _spot(ways: PlaceRoutes, left: Left) -> PlaceShare:
     way = ways.of(ways.route.visits[left.number])
     middle = in_quilt(way, left.place, np.array([way.route.unit.part.centre]))[0]
     return PlaceShare(place=left.place, at=middle.round(2).tolist(), share=round(left.share, 4))
 
 
-def _left_at(ways: UnitWays, left: Left) -> LeftRow:
+def _left_at(ways: PlaceRoutes, left: Left) -> LeftRow:
     part = ways.of(ways.route.visits[left.number]).route.unit.part
     name = whereabouts.placed(part.name, left.place)
     return LeftRow(place=left.place, visit=left.number, name=name, words=left_words(left))
 
 
 def _here(
-    laid: QuiltLayout, ways: UnitWays, log: Log, here: Now, left: Sequence[Left], unit: Unit
+    laid: QuiltLayout, ways: PlaceRoutes, log: Log, here: Now, left: Sequence[Left], unit: Unit
 ) -> SewHere:
     part, place = here.way.route.unit.part, here.visit.place
     number, many = which_of_its_kind(ways, here)

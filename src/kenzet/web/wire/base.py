@@ -1,4 +1,5 @@
-"""What goes over the wire. The OpenAPI description and the front end's types are made from these."""
+"""Models shared by requests and answers. The OpenAPI description and the front end's types are generated from
+them."""
 
 from __future__ import annotations
 
@@ -6,7 +7,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
-from kenzet.core.kit.cupboard import Slot
+from kenzet.core.kit.inventory import Slot
 from kenzet.core.kit.kit import SewWith, ThingKey
 from kenzet.core.numbers.measure import Unit
 from kenzet.say import words as w
@@ -21,7 +22,7 @@ ZoneKey = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,39}$")]
 
 
 class Wire(Said):
-    """Base: nothing undeclared is taken."""
+    """Base: undeclared fields are refused."""
 
 
 class Problem(Wire):
@@ -35,27 +36,26 @@ class Problem(Wire):
 
 
 class QuiltKey(Wire):
-    """Which quilt an address names."""
+    """Identifies a quilt in an address."""
 
     quilt: QuiltId
 
 
 class ZoneOfQuilt(QuiltKey):
-    """Which zone of which quilt."""
+    """Identifies a zone of a quilt."""
 
     zone: ZoneKey
 
 
 class Reading(Wire):
-    """In which unit figures are wanted."""
+    """The unit of figures."""
 
     unit: Unit = "in"
 
 
 class Listed(Wire):
-    """A card of the list of quilts: when it was last ``changed`` (seconds since 1970), how many of its zones are ``filled``, whether sewing has begun, and
-    at which station one goes on.
-    """
+    """A card of the list of quilts: when it was last ``changed`` (seconds since 1970), how many of its zones are
+    ``filled``, whether sewing has begun, and the station to continue at."""
 
     id: str
     name: str
@@ -71,9 +71,8 @@ class Listed(Wire):
 
 
 class ExportLink(Wire):
-    """A file to keep: ``url`` with {quilt} and {zone} to be filled in; ``of_sheet`` ones stand beside the mark sheet, where there is
-    what they ``need``.
-    """
+    """A file to save: ``url`` with {quilt} and {zone} to be filled in; those ``of_sheet`` are beside the mark
+    sheet, if there is what they ``need``."""
 
     key: str
     label: str
@@ -83,7 +82,7 @@ class ExportLink(Wire):
 
 
 class Home(Wire):
-    """What the app starts with."""
+    """The data of the home page."""
 
     unit: Unit
     quilts: list[Listed]
@@ -99,14 +98,14 @@ class PatchView(Wire):
 
 
 class PlaceView(Wire):
-    """A place and the placing (a, b, c, d, e, f) of what lies there."""
+    """A place and the placing (a, b, c, d, e, f) of the part there."""
 
     id: str
     at: list[float]
 
 
 class PartView(Wire):
-    """A part and its places; ``kin`` is the name by which zones call it."""
+    """A part and its places; ``kin`` is the key that zones use for it."""
 
     key: str
     kin: str
@@ -118,9 +117,8 @@ class PartView(Wire):
 
 
 class DrawingView(Wire):
-    """Lines of one drawing: straight ones as x0, y0, x1, y1, others as flat x, y lists that end where a closed
-    one began; hints only show what a freehand texture looks like; mm, y up.
-    """
+    """The lines of one drawing: straight ones as x0, y0, x1, y1, others as flat x, y lists; a closed one ends with
+    its first point. Hints only illustrate a freehand texture. mm, y up."""
 
     part: str
     places: list[str]
@@ -139,7 +137,8 @@ class ShapeView(Wire):
 
 
 class ZoneInfo(Wire):
-    """A zone as the whole quilt shows it; ``cut`` where it is a piece of one, ``on_top`` where it lies on others, ``stands_off`` where it could."""
+    """A zone in the view of the whole quilt; ``cut`` if it is a piece of a division, ``on_top`` if it lies on
+    others, ``stands_off`` if it contains appliqué."""
 
     key: str
     name: str
@@ -157,7 +156,7 @@ class ZoneInfo(Wire):
 
 
 class FillKind(Wire):
-    """A fill that can be chosen; ``tile`` is an SVG path in a box of 72 by 39."""
+    """A fill of the chooser; ``tile`` is an SVG path in a box of 72 by 39."""
 
     kind: str
     label: str
@@ -167,7 +166,7 @@ class FillKind(Wire):
 
 
 class GroundView(Wire):
-    """A photograph under ``place``: the straightened picture, where it lies upright, and how it was set."""
+    """A photograph under ``place``: the straightened picture, its upright frame, and its settings."""
 
     url: str
     at: list[float]
@@ -180,13 +179,13 @@ class GroundView(Wire):
 
 
 class StateRequest(Wire):
-    """Whether a quilt is at hand, put away or deleted."""
+    """Whether a quilt is active, archived or deleted."""
 
     state: Literal["at hand", "put away", "deleted"]
 
 
 class QuiltView(Wire):
-    """A quilt as it is kept now, laid out and drawn."""
+    """A quilt as stored, laid out and drawn."""
 
     id: str
     version: int
@@ -214,14 +213,14 @@ class Spot(Wire):
 
 
 class NewQuilts(Reading):
-    """A plan to keep as a new quilt, or a ``wish`` to begin one with; both left out: the demo quilts."""
+    """A plan to store as a new quilt, or a ``wish`` to create one; if both are left out, the demo quilts."""
 
     plan: dict[str, Any] | None = None
     wish: WishDoc | None = None
 
 
 class KitChange(Wire):
-    """What to change of the quilt's kit: things picked by slot, numbers as typed, or all taken over from the cupboard."""
+    """Changes of the quilt's kit: items chosen by slot, numbers as typed, or an update of everything."""
 
     picks: dict[Slot, ThingKey] | None = None
     values: dict[str, Any] | None = None
@@ -230,7 +229,7 @@ class KitChange(Wire):
 
 
 class ChangeMade(Wire):
-    """One change, of the document or of its kit; ``key`` names it so that a retry is harmless.
+    """One change, of the document or of its kit; ``key`` identifies it so that a retry is harmless.
 
     ``joins`` makes it one undo step with the change before.
     """
@@ -242,7 +241,7 @@ class ChangeMade(Wire):
 
 
 class UnitRequest(Wire):
-    """The unit to read in from now on."""
+    """The unit to use from now on."""
 
     unit: Unit
 

@@ -1,4 +1,4 @@
-"""The ruler bench: what the screen needs to move a ruler over a zone by itself, and where one lies for a line."""
+"""The ruler bench: what the screen needs to move a ruler over a zone, and where one is placed for a line."""
 
 from __future__ import annotations
 
@@ -41,7 +41,8 @@ class BenchRequest(m.Reading):
 
 
 class LayRequest(BenchRequest):
-    """A planned line (none: the one that shows best how the others are laid), and the ruler for it, if she chose one."""
+    """A planned line (null: the one that shows best how the others are placed), and the ruler for it, if one is
+    chosen."""
 
     layer: m.Layer = 0
     line: int | None = None
@@ -65,9 +66,10 @@ class EtchedLine(m.Wire):
 
 
 class BenchEdge(m.Wire):
-    """One edge of a ruler with the plastic behind it, flat x, y lists in the ruler's own coordinates (see ``plastic``).
+    """One edge of a ruler with the plastic behind it, flat x, y lists in the ruler's own coordinates (see
+    ``plastic``).
 
-    ``needle`` is empty where the foot cannot follow it. ``etched`` begins with the edge itself.
+    ``needle`` is empty if the foot cannot follow it. ``etched`` begins with the edge itself.
     """
 
     label: w.Words
@@ -83,7 +85,7 @@ class BenchEdge(m.Wire):
 
 
 class BenchRuler(m.Wire):
-    """A ruler of this quilt's kit; ``fault`` says why it is not safe with her foot."""
+    """A ruler of this quilt's kit; ``fault`` says why it is not safe with the foot."""
 
     key: str
     name: str
@@ -92,7 +94,7 @@ class BenchRuler(m.Wire):
 
 
 class ReferenceView(m.Wire):
-    """Something straight to lay a ruler by; mm in the part."""
+    """A straight seam or line to place a ruler from; mm in the part."""
 
     kind: str
     name: str
@@ -100,15 +102,14 @@ class ReferenceView(m.Wire):
 
 
 class HandView(m.Wire):
-    """A line that is kept: how it is laid."""
+    """A saved line and how it is placed."""
 
     words: w.Words
 
 
 class BenchView(m.Wire):
-    """A zone with everything that the screen needs to lay rulers in it; mm in the part, y up. ``nudge`` is what an
-    arrow key moves, ``foot`` is r, ``at`` a place well inside.
-    """
+    """A zone with everything the screen needs to place rulers in it; mm in the part, y up. ``nudge`` is the step
+    of an arrow key, ``foot`` is r, ``at`` a point well inside."""
 
     zone: str
     name: str
@@ -131,7 +132,8 @@ class BenchView(m.Wire):
 
 
 class LayView(m.Wire):
-    """Where a ruler lies: the middle of edge number ``edge`` of ``ruler`` at x, y, running on at ``angle`` degrees."""
+    """The position of a ruler: the middle of edge number ``edge`` of ``ruler`` at x, y, the edge at ``angle``
+    degrees."""
 
     line: int
     ruler: str
@@ -143,7 +145,7 @@ class LayView(m.Wire):
 
 
 class FoundCurve(m.Wire):
-    """The radius of a curve, and her edges for it; ``ruler`` and ``edge`` say which each is."""
+    """The radius of a curve, and the ruler edges for it; ``ruler`` and ``edge`` identify each."""
 
     words: w.Words
     rows: list[w.Row]
@@ -182,9 +184,9 @@ def bench_of(laid: QuiltLayout, body: BenchRequest) -> BenchView:
         place=place,
         where=whereabouts.place_name(place),
         times=len(places),
-        foot=float(kit.reach),
+        foot=float(kit.foot_offset),
         foot_name=kit.foot.name,
-        foot_words=w.told("sews {reach} off it", reach=w.shown(kit.reach, unit)),
+        foot_words=w.told("sews {offset} off it", offset=w.shown(kit.foot_offset, unit)),
         throat=kit.machine.throat,
         nudge=float(NUDGE[unit]),
         rulers=[
@@ -218,7 +220,7 @@ def _ruler(kit: Kit, key: str, ruler: Edged, unit: Unit) -> BenchRuler:
 
 
 def _edge(kit: Kit, ruler: Edged, number: int, unit: Unit) -> BenchEdge:
-    part = plastic(ruler.edges, number, float(kit.reach))
+    part = plastic(ruler.edges, number, float(kit.foot_offset))
     edge = part.edge.points
     etched = [EtchedLine(at=0.0, label=[tr("edge")], line=[*edge[0].tolist(), *edge[-1].tolist()])]
     etched += [

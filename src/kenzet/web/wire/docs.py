@@ -1,6 +1,5 @@
-"""Parts of the quilt document as they go over the wire: published with their kinds, limits and defaults, and read where they are
-taken, in the unit of the person who typed them.
-"""
+"""Parts of the quilt document in requests and answers: described with their kinds, limits and defaults, and read
+in the unit of the person who typed them."""
 
 from __future__ import annotations
 
@@ -22,7 +21,7 @@ from kenzet.core.top.zone import Cut
 
 
 class Published:
-    """Says in the API's description that a bare dictionary is a ``kind``."""
+    """Tells the API's description that a plain dictionary is a ``kind``."""
 
     def __init__(self, kind: Any) -> None:
         self._adapter = TypeAdapter(kind)

@@ -1,4 +1,4 @@
-"""A block drawn from its seams, and drawings brought in."""
+"""Hand-drawn blocks with their seams, and drawing files."""
 
 from __future__ import annotations
 
@@ -16,13 +16,13 @@ MOST_BYTES = 10_000_000
 
 
 class BlockOfQuilt(m.QuiltKey):
-    """Which block of which quilt."""
+    """Identifies a block of a quilt."""
 
     block: m.ZoneKey
 
 
 class GridSpot(m.Wire):
-    """A point at which a seam may begin or end: in mm and in grid units."""
+    """A point where a seam may begin or end: in mm and in grid units."""
 
     at: list[float]
     grid: list[float]
@@ -30,7 +30,7 @@ class GridSpot(m.Wire):
 
 
 class SeamView(m.Wire):
-    """A seam as drawn (flat x, y, mm, y up), its rise as typed, on which side, and whether it parts nothing."""
+    """A seam as drawn (flat x, y, mm, y up), its rise as typed, its side, and whether it divides nothing."""
 
     points: list[float]
     rise: str
@@ -39,7 +39,7 @@ class SeamView(m.Wire):
 
 
 class BlockDrawing(m.Wire):
-    """A drawn block with everything that can be pointed at."""
+    """A drawn block with everything that can be clicked."""
 
     key: str
     name: str
@@ -54,14 +54,14 @@ class BlockDrawing(m.Wire):
 
 
 class FileQuery(m.Reading):
-    """A drawing's file name, and the width that the block is to have; true size where it is left out."""
+    """The name of a drawing file, and the width of the block; by default its true size."""
 
     name: str
     width: str = ""
 
 
 class BroughtView(m.Wire):
-    """A block that was read and is not kept yet: ``change`` keeps it; ``said`` tells what was mended."""
+    """A block read from a file, not stored yet: ``change`` stores it; ``said`` lists the repairs."""
 
     name: str
     size: w.Words
@@ -86,7 +86,7 @@ def seam_view(seam: Seam, is_open: bool, unit: Unit) -> SeamView:
 
 
 def brought_view(found: Brought, query: FileQuery) -> BroughtView:
-    """What was read from a drawing that was brought in."""
+    """The result of reading a drawing file."""
     name = query.name.rsplit(".", 1)[0].replace("_", " ").replace("-", " ").strip()[:80] or tr("Brought in")
     width, height = (Length.near(side, query.unit) for side in (found.width, found.height))
     block = Block(name=name[:1].upper() + name[1:], width=width, height=height, art=found.art)

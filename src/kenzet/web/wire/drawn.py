@@ -1,7 +1,4 @@
-"""From core values to words: everything that the slip says is put into words here.
-
-Nothing is computed but the choice of words; figures come from the core.
-"""
+"""Drawings of the core as coordinates for the screen."""
 
 from __future__ import annotations
 
@@ -23,7 +20,7 @@ from kenzet.web.wire import base as m
 
 
 def drawings(plan: ZonePlan | None) -> list[m.DrawingView]:
-    """Coordinates to a thousandth of a millimetre."""
+    """Coordinates to a thousandth of a millimeter."""
     if plan is None:
         return []
     return [
@@ -98,7 +95,7 @@ def ground(quilt_id: str, laid: QuiltLayout) -> m.GroundView | None:
 
 
 def rings(polygons: Iterable[Polygon]) -> list[list[float]]:
-    """Flat x, y lists to a thousandth of a millimetre, holes after outlines."""
+    """Flat x, y lists to a thousandth of a millimeter, holes after outlines."""
     found = [ring for p in polygons for ring in (p.exterior, *p.interiors)]
     return [np.asarray(ring.coords)[:-1].round(3).ravel().tolist() for ring in found]
 
@@ -112,6 +109,6 @@ def fill_kinds() -> list[m.FillKind]:
 
 
 def flat(line: Floats) -> list[float]:
-    """x and y in turn."""
+    """x and y alternating."""
     points: list[float] = line.round(3).ravel().tolist()
     return points

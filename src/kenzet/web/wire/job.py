@@ -1,4 +1,4 @@
-"""The job sheet and what is done before the first stitch."""
+"""The job sheet and the work before the first stitch."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ from kenzet.web.wire import base as m
 
 
 class PrepView(m.Wire):
-    """How the layers are put together, and what is done before the first stitch, in order."""
+    """How the layers are joined, and the steps before the first stitch, in order."""
 
     layered: Layered
     basted: Basted
@@ -16,7 +16,7 @@ class PrepView(m.Wire):
 
 
 class JobQuery(m.Reading):
-    """On which paper, and whether in large type."""
+    """The paper, and whether to use large type."""
 
     paper: Paper = "letter"
     large: bool = False

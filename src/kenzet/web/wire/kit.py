@@ -1,10 +1,10 @@
-"""The kit that a quilt is planned with."""
+"""The kit of a quilt."""
 
 from __future__ import annotations
 
 from kenzet.core.kit.compatibility import foot_fault, ruler_fault
-from kenzet.core.kit.cupboard import SLOTS, Slot, behind, taken_over
 from kenzet.core.kit.edges import StraightEdge
+from kenzet.core.kit.inventory import SLOTS, Slot, behind, taken_over
 from kenzet.core.kit.kit import Kit, SewWith
 from kenzet.core.kit.things import Thing
 from kenzet.core.numbers.measure import Unit
@@ -18,7 +18,7 @@ from kenzet.web.wire.docs import KitDoc
 
 
 class EtchedView(m.Wire):
-    """An etched line ``at`` mm from the working edge, its name, and the spacing that it makes."""
+    """An etched line ``at`` mm from the working edge, its name, and the spacing it makes."""
 
     at: float
     label: w.Words
@@ -26,7 +26,8 @@ class EtchedView(m.Wire):
 
 
 class MadeView(m.Wire):
-    """A ruler of the kit, why it is not safe with her foot (empty where it is), what its straight edge makes, and what its curves sew."""
+    """A ruler of the kit, why it is not safe with the foot (empty if it is), the spacings of its straight edge,
+    and the radii of its curves."""
 
     key: str
     name: str
@@ -36,7 +37,7 @@ class MadeView(m.Wire):
 
 
 class SlotView(m.Wire):
-    """Something that a quilt takes one of: the thing's key and name now, and what else is at hand."""
+    """A kind of item of which a quilt uses one: key and name of the present one, and the others at hand."""
 
     slot: Slot
     label: str
@@ -46,7 +47,7 @@ class SlotView(m.Wire):
 
 
 class KitView(m.Wire):
-    """The checked kit; ``changed``, ``new`` and ``away`` name what the cupboard has otherwise."""
+    """The checked kit; ``changed``, ``new`` and ``away`` name the differences from the present tools and supplies."""
 
     kit: KitDoc
     slots: list[SlotView]
@@ -82,7 +83,7 @@ _FIELDS = {
 
 
 def kit_of(kit: Kit, things: dict[str, Thing], unit: Unit) -> KitView:
-    """A kit with what the cupboard has otherwise."""
+    """A kit and its differences from the present tools and supplies."""
     found = behind(kit, things)
     return KitView(
         kit=kit.model_dump(mode="json"),
@@ -93,7 +94,7 @@ def kit_of(kit: Kit, things: dict[str, Thing], unit: Unit) -> KitView:
             for name, form in _FIELDS.items()
         ],
         rulers=[_made(kit, key, unit) for key in kit.rulers],
-        foot=float(kit.reach),
+        foot=float(kit.foot_offset),
         fault=foot_fault(kit.machine, kit.foot) if kit.sew_with == "ruler foot" else "",
         sentence=kit_sentence(kit, unit),
         changed=list(found.changed),
@@ -115,7 +116,7 @@ def _slot(kit: Kit, slot: Slot, things: dict[str, Thing]) -> SlotView:
 
 
 def _made(kit: Kit, key: str, unit: Unit) -> MadeView:
-    """F5: what each etched line of a ruler makes with her foot."""
+    """F5: the spacing that each etched line of a ruler makes with the foot."""
     ruler = kit.rulers[key]
     straight = next((edge for edge in ruler.edges if isinstance(edge, StraightEdge)), None)
     return MadeView(
@@ -129,7 +130,7 @@ def _made(kit: Kit, key: str, unit: Unit) -> MadeView:
                 label=[tr("edge")]
                 if line == 0
                 else w.told("{line} mark", line=w.shown(line, unit, bare=True)),
-                words=[w.shown(line + kit.reach, unit)],
+                words=[w.shown(line + kit.foot_offset, unit)],
             )
             for line in (straight.lines if straight else ())
         ],
@@ -137,7 +138,7 @@ def _made(kit: Kit, key: str, unit: Unit) -> MadeView:
 
 
 def kit_changed(kit: Kit, things: dict[str, Thing], change: m.KitChange, unit: Unit) -> Kit:
-    """The kit with what is changed of it. Raises BadValue at ``kit.…``."""
+    """The kit after a change. Raises BadValue at ``kit.…``."""
     if change.take_over or change.picks:
         kit = taken_over(kit, things, change.picks)
     if change.sew_with:

@@ -1,4 +1,4 @@
-"""The way through what is sewn at a place, leg by leg, as it is looked at before it is sewn."""
+"""The route at one place, leg by leg, for looking at it before sewing."""
 
 from __future__ import annotations
 
@@ -20,7 +20,7 @@ from kenzet.core.route.turns import is_freehand
 from kenzet.core.route.unit_route import UnitRoute
 from kenzet.core.route.visits import UnitVisit
 from kenzet.core.sewing.along import moves_on, placements_along, spots_at
-from kenzet.core.sewing.way import Way
+from kenzet.core.sewing.place_route import PlaceRoute
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say import words as w
 from kenzet.say.route_words import leg_words
@@ -29,9 +29,11 @@ from kenzet.web.wire.drawn import flat
 
 
 class LegView(m.Wire):
-    """A piece of the way: a line that is sewn or a lane that is travelled, flat x, y in the quilt, mm, in the direction of
-    sewing. ``begins`` where the thread begins again, ``freehand`` where it is the way through a texture. ``spot`` lies on it, x, y in the part; ``ruler`` are the corners of a straight
-    ruler where it lies for a line, ``hands`` where the hand on it moves on, in the quilt.
+    """A piece of the route: a sewn line or travel, flat x, y in the quilt, mm, in the direction of sewing.
+
+    ``begins`` if a new thread starts there, ``freehand`` for a path through a texture. ``spot`` is a point on it,
+    x, y in the part; ``ruler`` are the corners of a straight ruler as placed for the line, ``hands`` the points
+    where the hand on it moves, in the quilt.
     """
 
     points: list[float]
@@ -47,10 +49,10 @@ class LegView(m.Wire):
 
 
 def legs_of(laid: QuiltLayout, one: UnitRoute, visit: UnitVisit, unit: Unit) -> Iterable[LegView]:
-    """Line by line; what is travelled in one go between them is one piece, as long as its lane is of one kind."""
+    """Line by line; consecutive travel along lanes of one kind is one piece."""
     placing = one.unit.part.places[visit.place]
     rulers = {}
-    for move, plan, drawing, on in placements_along(laid, Way(one, visit.back, Costs())):
+    for move, plan, drawing, on in placements_along(laid, PlaceRoute(one, visit.back, Costs())):
         corners = flat(place_all(placing, laid_ruler(plan, drawing, on, move.back)))
         hands = moves_on(plan, drawing, on.line, [move], on)
         rulers[move.course] = (corners, hands)
@@ -78,7 +80,7 @@ def legs_of(laid: QuiltLayout, one: UnitRoute, visit: UnitVisit, unit: Unit) -> 
 
 
 def _piece(one: UnitRoute, number: int, leg: Leg) -> tuple[bool, int, int]:
-    """What goes together: a line's own piece, or one kind of lane."""
+    """What belongs together: the pieces of a line, or one kind of lane."""
     return leg.sews, int(one.network.kinds[leg.edge]), number if leg.sews else -1
 
 

@@ -1,4 +1,4 @@
-"""What a machine says and hears."""
+"""Messages from and to a machine."""
 
 from __future__ import annotations
 
@@ -12,7 +12,7 @@ from kenzet.web.wire import base as m
 
 
 class MachineSays(m.Wire):
-    """A line: see ``Message``."""
+    """One message: see ``Message``."""
 
     kind: Says
     seq: Annotated[int, Field(ge=0, le=2**53)]
@@ -23,7 +23,7 @@ class MachineSays(m.Wire):
 
 
 class MachineStep(m.Wire):
-    """The step at hand: ``mm`` of line and then of travelling; ``stops`` where the thread ends then."""
+    """The present step: ``mm`` of line and then of travel; ``stops`` if the thread is cut then."""
 
     kind: Literal["begin", "go", "line"]
     place: str
@@ -34,14 +34,16 @@ class MachineStep(m.Wire):
 
 
 class MachineAnswer(m.Wire):
-    """``faults`` are the lines of this call that were not taken as they are; ``step`` is None when all is sewn."""
+    """``faults`` are the messages of this call that were not accepted as sent; ``step`` is null when everything is
+    sewn."""
 
     step: MachineStep | None
     faults: list[str]
 
 
 class MachineHeard(m.Wire):
-    """A machine that is heard just now: so much of the step at hand is sewn; ``faults`` are the last things it told wrongly."""
+    """A machine that is sending now: how much of the present step is sewn; ``faults`` are its last invalid
+    messages."""
 
     name: str
     place: str
@@ -52,7 +54,7 @@ class MachineHeard(m.Wire):
 
 
 class FollowView(m.Wire):
-    """``count`` events are known, ``last`` is the id of the newest that holds."""
+    """``count`` events are known, ``last`` is the id of the newest one that was not undone."""
 
     count: int
     last: str
@@ -60,7 +62,7 @@ class FollowView(m.Wire):
 
 
 def machine_step(here: Now | None) -> MachineStep | None:
-    """The next step as a machine is told it."""
+    """The next step for a machine."""
     if here is None:
         return None
     step = here.steps[0]
@@ -75,7 +77,7 @@ def machine_step(here: Now | None) -> MachineStep | None:
 
 
 def machine_heard(heard: Heard, here: Now | None, counted: int) -> MachineHeard:
-    """How far it is; ``counted`` stitches were told before the step at hand."""
+    """Its progress; ``counted`` stitches were reported before the present step."""
     return MachineHeard(
         name=heard.name,
         place=here.visit.place if here else "",

@@ -1,4 +1,4 @@
-"""What goes over the wire about marks."""
+"""Models of the marks of a zone."""
 
 from __future__ import annotations
 
@@ -44,7 +44,7 @@ SheetOf = Literal["zone", "block", "repeat"]
 
 
 class MarksRequest(m.Reading):
-    """The marks of a zone as it is kept, by a method, on a paper."""
+    """The marks of a zone as stored, by a method, for a paper."""
 
     zone: m.ZoneKey
     place: m.PlaceKey = ""
@@ -56,7 +56,7 @@ class MarksRequest(m.Reading):
 
 
 class SignView(m.Wire):
-    """A small sign of a texture: strokes, flat x, y lists; mm in the part."""
+    """A small sign of a texture: strokes as flat x, y lists; mm in the part."""
 
     names: str
     at: list[float]
@@ -64,9 +64,8 @@ class SignView(m.Wire):
 
 
 class LaidView(m.Wire):
-    """A strip of tape or a stencil where it is laid in round ``round`` (from 0): its corners, flat x, y, and what is sewn
-    along it, from start to end; mm in the part.
-    """
+    """A strip of tape or a stencil in round ``round`` (from 0): its corners, flat x, y, and the lines sewn along
+    it, from start to end; mm in the part."""
 
     round: int
     corners: list[float]
@@ -119,7 +118,7 @@ _LAYERS = {0: tr("the fill"), 1: tr("the fill on top"), BY_HAND: tr("placed by h
 
 
 def marks_of_zone(laid: QuiltLayout, found: ZonePlan, body: MarksRequest) -> MarksView:
-    """The marks of a zone with every way of marking it."""
+    """The marks of a zone and every method of marking it."""
     whole, layers = found, sorted({drawing.layer for drawing in found.drawings})
     layer = body.layer if body.layer in layers else layers[0]  # what was on top may have been taken off
     found = whole.layered(layer)
@@ -177,7 +176,7 @@ def marks_of_zone(laid: QuiltLayout, found: ZonePlan, body: MarksRequest) -> Mar
 
 
 def _margin(laid: QuiltLayout, plan: ZonePlan, drawing: Drawing, unit: Unit) -> list[w.Row]:
-    """What is kept free at the quilt's edge, where the zone reaches it: tape along it is obeyed, a drawn line is not."""
+    """The margin at the quilt's edge, if the zone touches it: tape along it is respected, a drawn line is not."""
     if not laid.meets_margin(drawing.shape, plan.zone):
         return []
     words: w.Words = w.told(
@@ -189,7 +188,7 @@ def _margin(laid: QuiltLayout, plan: ZonePlan, drawing: Drawing, unit: Unit) -> 
 
 
 def laid_views(drawing: Drawing, marks: Marks) -> list[LaidView]:
-    """Strips of tape round by round, or a stencil placing by placing."""
+    """Strips of tape by round, or placements of a stencil."""
     if marks.stencil:
         return [
             LaidView(round=k, corners=flat(corners), sewn=[])
@@ -204,14 +203,13 @@ def laid_views(drawing: Drawing, marks: Marks) -> list[LaidView]:
 
 
 def rounds_of(marks: Marks) -> int:
-    """How often something is laid down and taken up again."""
+    """How many times something is put down and removed."""
     return marks.stencil.placements if marks.stencil else len(marks.tape.rounds) if marks.tape else 0
 
 
 def _pages(sheet: MarkSheet, paper: Paper, unit: Unit) -> tuple[int, str]:
-    """How many pages, in words, and how much of a roll would do; that more than can be printed are, or none, is told, not refused: she
-    may take other paper, or ticks.
-    """
+    """The number of pages, in words, and the length of a roll that would do. Too many pages, or none, are reported
+    rather than refused: the quilter may choose another paper, or ticks."""
     try:
         pages = pages_of(sheet, paper)
     except (TooMany, BadValue) as error:

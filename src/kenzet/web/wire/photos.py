@@ -8,13 +8,13 @@ from kenzet.web.wire import base as m
 
 
 class PhotoOfHers(m.Wire):
-    """Which photograph."""
+    """Identifies a photograph."""
 
     photo: m.QuiltId
 
 
 class PhotoView(m.Wire):
-    """A photograph that is kept, with its size in pixels."""
+    """A stored photograph with its size in pixels."""
 
     id: str
     width: int
@@ -22,13 +22,13 @@ class PhotoView(m.Wire):
 
 
 class FabricColorView(m.Wire):
-    """What a picture of a fabric tells."""
+    """The color and print of a fabric's picture."""
 
     colour: str
     print: Literal["calm", "busy"]
 
 
 class GroundQuery(m.Wire):
-    """``of`` tells one ground from another; nothing is done with it."""
+    """``of`` only makes the address differ between grounds."""
 
     version: str = ""

@@ -1,4 +1,4 @@
-"""What a pinned end costs, and what would end there by itself."""
+"""The cost of a pinned end, and spacings that end there without a detour."""
 
 from __future__ import annotations
 
@@ -36,7 +36,7 @@ def offer_view(laid: QuiltLayout, offer: Offer, body: RouteRequest) -> PinOffer:
 
 
 class PinOffer(m.Wire):
-    """Another ``fill`` for ``zone``."""
+    """Another ``fill`` for ``zone``, and what it saves."""
 
     zone: str
     fill: FillDoc
@@ -44,7 +44,7 @@ class PinOffer(m.Wire):
 
 
 class PinCostView(m.Wire):
-    """``costs`` says what the pins cost, empty where that is nothing or nothing is pinned."""
+    """``costs`` says what the pins cost; empty if nothing is pinned or it costs nothing."""
 
     costs: w.Words
     offers: list[PinOffer]

@@ -1,4 +1,4 @@
-"""A quilt laid out, with the lines of every zone; and what a change has touched of it."""
+"""A quilt laid out, with the lines of every zone; and what a change affected."""
 
 from __future__ import annotations
 
@@ -29,7 +29,7 @@ from kenzet.web.wire.zone import PlanRequest, ZoneView
 
 
 class ViewsWanted(m.Wire):
-    """What is open on the screen, to be answered for the quilt as it is after the change; nothing else is."""
+    """The views open on the screen, to be computed for the quilt after the change."""
 
     zone: PlanRequest | None = None
     marks: MarksRequest | None = None
@@ -39,7 +39,7 @@ class ViewsWanted(m.Wire):
 
 
 class Views(m.Wire):
-    """The views that were wanted; ``faults`` says by name why one could not be made."""
+    """The views asked for; ``faults`` says by name why one could not be computed."""
 
     zone: ZoneView | None = None
     marks: MarksView | None = None
@@ -57,9 +57,9 @@ class VersionRequest(m.Reading):
 
 
 class ChangeRequest(VersionRequest):
-    """Changes to keep, in order, the first made on ``version``; ``unit`` is meant where none is typed.
+    """Changes to store, in order, the first based on ``version``; ``unit`` applies to lengths without one.
 
-    ``knows`` names the zones whose new lines the screen shows already.
+    ``knows`` names zones whose new lines the screen already shows.
     """
 
     changes: Annotated[list[m.ChangeMade], Field(min_length=1, max_length=50)]
@@ -74,9 +74,11 @@ class ChangeRequest(VersionRequest):
 
 
 class Touched(m.Wire):
-    """How the quilt stands after a change, and what that touched: ``fabrics``, ``parts`` and ``kit`` where they are others now,
-    ``zones`` that are new or have other shapes or lines, ``order`` (the keys of all zones) where zones came or went; ``gone`` names
-    zones with a fill whose patches, or whose block, are in the quilt no more.
+    """The state of the quilt after a change, and what that affected.
+
+    ``fabrics``, ``parts`` and ``kit`` if they changed, ``zones`` that are new or have other shapes or lines,
+    ``order`` (the keys of all zones) if zones were added or removed; ``gone`` names zones with a fill whose
+    patches or block are no longer in the quilt.
     """
 
     version: int
@@ -99,7 +101,7 @@ class Touched(m.Wire):
 
 
 def quilt_of(kept: Kept, laid: QuiltLayout, unit: Unit) -> m.QuiltView:
-    """A quilt as it is kept, laid out and drawn."""
+    """A quilt as stored, laid out and drawn."""
     quilt, plans = kept.quilt, plan_quilt(laid)
     return m.QuiltView(
         id=kept.id,
@@ -117,7 +119,8 @@ def quilt_of(kept: Kept, laid: QuiltLayout, unit: Unit) -> m.QuiltView:
 def touched(
     before: QuiltLayout | None, kept: Kept, laid: QuiltLayout, views: Views, body: VersionRequest
 ) -> Touched:
-    """What differs from ``before``; all of it where that is None. Lines hang on the zone and on the top, not on the kit."""
+    """The differences from ``before``; everything if that is None. Lines depend on the zone and the top, not on
+    the kit."""
     quilt, plans, unit = kept.quilt, plan_quilt(laid), body.unit
     old = before.quilt if before else None
     same_top = before is not None and before.ground == laid.ground
@@ -143,7 +146,7 @@ def touched(
 
 
 def _gone(before: QuiltLayout, laid: QuiltLayout) -> list[str]:
-    """What lost all of its patches, or the block in which it lay."""
+    """Zones that lost all of their patches, or their block."""
     return [
         zone.name
         for key, zone in _laid_zones(before)
@@ -158,7 +161,7 @@ def _laid_zones(laid: QuiltLayout) -> Iterable[tuple[str, Zone]]:
 
 
 def _stands(kept: Kept, laid: QuiltLayout, unit: Unit) -> dict[str, Any]:
-    """How it stands: its version, its name, its size."""
+    """Its version, name and size."""
     return {
         "version": kept.version,
         "undo": kept.undo,

@@ -1,4 +1,4 @@
-"""The book of recipes."""
+"""Models of the recipes."""
 
 from __future__ import annotations
 
@@ -19,25 +19,25 @@ class RecipeView(m.Wire):
 
 
 class RecipesView(m.Wire):
-    """The catalogue, by name."""
+    """All recipes, by name."""
 
     recipes: list[RecipeView]
 
 
 class KeepRecipe(m.Reading):
-    """A fill to keep under a name; one of that name is replaced."""
+    """A fill to save under a name; one of that name is replaced."""
 
     name: str
     fill: FillDoc
 
 
 class RecipeName(m.Wire):
-    """Which one."""
+    """Identifies a recipe."""
 
     name: str
 
 
 class BringRecipes(m.Wire):
-    """What a file of recipes holds."""
+    """A file of recipes."""
 
     book: dict[str, Any]

@@ -1,4 +1,4 @@
-"""The route of a quilt, and the way through one place."""
+"""The route of a quilt, and the route at one place."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ from kenzet.core.route.quilt import QuiltRoute
 from kenzet.core.route.turns import all_pivots
 from kenzet.core.route.visits import UnitVisit
 from kenzet.core.sewing.log import Sewn
-from kenzet.core.sewing.now import UnitWays
+from kenzet.core.sewing.now import PlaceRoutes
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.stitching import Pace
 from kenzet.say import words as w
@@ -35,25 +35,24 @@ _THEMES = {
     "Limits": ("same_way", "least_line", "rest"),
 }
 THEMES = {name: theme for theme, names in _THEMES.items() for name in names}
-"""Under which heading each setting of the stitching is asked for."""
+"""The headings of the stitching settings."""
 
 
 class RouteRequest(m.Reading):
-    """The route of the quilt, and of what is sewn at the ``number``-th place of its order, from 1."""
+    """The route of the quilt, with details of the ``number``-th place of its order, from 1."""
 
     number: m.Number = 0
 
 
 class RouteOrQuickRequest(RouteRequest):
-    """The same; a ``quick`` one is answered at once where the short one is not found yet."""
+    """The same; with ``quick``, a quick route is returned at once if a short one is not known yet."""
 
     quick: bool = False
 
 
 class VisitView(m.Wire):
-    """A place in the order: where its route begins, flat x, y in the quilt; ``stop`` where the thread is ended before it,
-    ``way`` is gone to it from the place before, ``share`` how much of it is sewn, 0 to 1.
-    """
+    """A place in the order: the start of its route, flat x, y in the quilt; ``stop`` if the thread is cut before
+    it, ``way`` is the travel to it from the place before, ``share`` how much of it is sewn, 0 to 1."""
 
     place: str
     name: str
@@ -65,7 +64,7 @@ class VisitView(m.Wire):
 
 
 class AvoidedView(m.Wire):
-    """The ``number``-th of the spots that are avoided; ``at`` is where it lies in the quilt."""
+    """Number ``number`` of the avoided spots; ``at`` is its place in the quilt."""
 
     number: int
     how: Literal["bulky", "never"]
@@ -73,7 +72,7 @@ class AvoidedView(m.Wire):
 
 
 class TurnView(m.Wire):
-    """When a ``zone`` is sewn: ``first``, ``last``, or empty: with the rest."""
+    """When a ``zone`` is sewn: ``first``, ``last``, or with the rest (empty)."""
 
     zone: str
     name: str
@@ -81,10 +80,11 @@ class TurnView(m.Wire):
 
 
 class HereView(m.Wire):
-    """What is sewn in one go at a place of ``part``; ``start`` and ``end`` are the corners that are pinned, empty where none is;
-    ``cells`` tells of its grids' cells where some are whole, and where she may begin with the first of them.
-    ``fault`` says why they could not be kept. ``kept`` is the word under which a way that was looked for longer is kept, empty
-    where this is none.
+    """What is sewn in one go at a place of ``part``; ``start`` and ``end`` are the pinned corners, empty if none is.
+
+    ``cells`` describes the cells of its grids if some are whole, and where to begin with the first of them.
+    ``fault`` says why pins could not be kept. ``kept`` is the key of a saved route from a longer search, empty if
+    there is none.
     """
 
     place: str
@@ -105,9 +105,8 @@ class HereView(m.Wire):
 
 
 class RouteView(m.Wire):
-    """The whole route; ``here`` is told where a place was asked for. ``fields`` and ``paces`` are her settings, ``doc`` what is kept.
-    Of a ``quick`` one a shorter is still to be asked for.
-    """
+    """The whole route, with details in ``here`` if a place was asked for. ``fields`` and ``paces`` are the
+    settings, ``doc`` their stored form. After a ``quick`` one, ask again for a shorter one."""
 
     rows: list[w.Row]
     visits: list[VisitView]
@@ -119,8 +118,8 @@ class RouteView(m.Wire):
     quick: bool
 
 
-class WayQuery(m.Reading):
-    """The way through what is sewn at the ``number``-th place, from 1."""
+class RouteAtQuery(m.Reading):
+    """The route at the ``number``-th place, from 1."""
 
     number: m.Number
 
@@ -143,7 +142,7 @@ def visit_view(laid: QuiltLayout, found: QuiltRoute, visit: UnitVisit, share: fl
 
 
 def here_view(laid: QuiltLayout, found: QuiltRoute, number: int, unit: Unit) -> HereView:
-    """The way through the ``number``-th place, from 1."""
+    """The route at the ``number``-th place, from 1."""
     visit = found.visits[number - 1]
     place = visit.place
     one = found.routes[visit.route]
@@ -194,8 +193,8 @@ def here_view(laid: QuiltLayout, found: QuiltRoute, number: int, unit: Unit) -> 
     )
 
 
-def route_of(laid: QuiltLayout, ways: UnitWays, sewn: Sewn, body: RouteOrQuickRequest) -> RouteView:
-    """The whole route, how much of it is sewn, and her settings."""
+def route_of(laid: QuiltLayout, ways: PlaceRoutes, sewn: Sewn, body: RouteOrQuickRequest) -> RouteView:
+    """The whole route, how much of it is sewn, and the settings."""
     found, left = ways.route, ways.left(sewn)
     stitching, unit = laid.quilt.stitching, body.unit
     shares = [one.share for one in left]

@@ -1,4 +1,4 @@
-"""How a longer search gets on."""
+"""The progress of a longer search."""
 
 from __future__ import annotations
 
@@ -14,13 +14,14 @@ from kenzet.web.wire import base as m
 
 
 class SearchQuery(m.Reading):
-    """How the search that was begun for the ``number``-th place (0 for all) gets on."""
+    """The search that was started for the ``number``-th place (0 for all)."""
 
     number: m.Number = 0
 
 
 class MarkOffer(m.Wire):
-    """A line that, drawn too, makes the route shorter: the ``spots`` on lines of the ``zone`` that are then drawn besides."""
+    """A line that makes the route shorter if it is marked too: the ``spots`` on lines of the ``zone`` to be marked
+    in addition."""
 
     zone: str
     spots: list[tuple[float, float]]
@@ -28,9 +29,9 @@ class MarkOffer(m.Wire):
 
 
 class SearchView(m.Wire):
-    """``state`` is ``idle`` where none was begun or the plan has changed since. ``words`` say what is found, ``share`` how near that is to
-    what no way is shorter than, 0 to 1. ``ways`` are the shorter ways, to be put to those that are kept with the quilt.
-    """
+    """``state`` is ``idle`` if none was started or the plan has changed since. ``words`` are the results,
+    ``share`` is how close they are to the proven bound, 0 to 1. ``ways`` are the shorter routes, to be added to
+    those saved with the quilt."""
 
     state: str
     doing: str
@@ -41,7 +42,7 @@ class SearchView(m.Wire):
 
 
 def search_view(laid: QuiltLayout, found: LocalSearch | None, unit: Unit) -> SearchView:
-    """How far a search is, and what it found."""
+    """The progress of a search, and its results."""
     if found is None:
         return SearchView(state="idle", doing="", words=[], share=0.0, marks=[], ways={})
     at, left, gained = found.at, found.left, found.gained

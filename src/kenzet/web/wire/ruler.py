@@ -1,4 +1,4 @@
-"""Where the ruler lies for one line, in words and in the part's coordinates."""
+"""Where the ruler is placed for one line, in words and in the part's coordinates."""
 
 from __future__ import annotations
 
@@ -50,12 +50,12 @@ def ruler_view(found: ZonePlan, kit: Kit, body: z.RulerRequest) -> z.RulerView:
     if arc is not None:
         return _curve_view(found, on, arc, unit)
     side = _on_side(on, body.side)
-    pose, reckoned = found.pose_from(drawing, line, side.distance or found.kit.reach, side.way, body.side)
+    pose, total = found.pose_from(drawing, line, side.distance or found.kit.foot_offset, side.way, body.side)
     start, end = found.line_ends(drawing, line, body.side)
     trace = drawing.trace(line)
     sides = trace is not None and len(trace.points) > 2
     name, marked = on_words(side), side.total is None
-    total = tr("from the seam") if side.on == "seam" else tr("apart")
+    result = tr("from the seam") if side.on == "seam" else tr("apart")
     moves = tr("long enough") if pose.moves == 0 else tr("slide it along {moves} ×", moves=pose.moves)
     length = w.shown(math.dist(start, end), unit, COARSE[unit], about=True)
     return z.RulerView(
@@ -68,12 +68,12 @@ def ruler_view(found: ZonePlan, kit: Kit, body: z.RulerRequest) -> z.RulerView:
         radius=pose.foot_radius,
         stops=_stops(found.kit, pose, unit, sides),
         laid=laid_words(found.kit, drawing.region, pose, side, unit),
-        sum=None if marked else sum_words.the_sum(reckoned, found.kit, unit, name, total),
+        sum=None if marked else sum_words.the_sum(total, found.kit, unit, name, result),
         curves=[],
         rulers=[]
         if marked or found.kit.sew_with == "walking foot"
-        else ruler_choices(kit, reckoned.spacing, math.dist(start, end), unit),
-        ruler=reckoned.ruler,
+        else ruler_choices(kit, total.spacing, math.dist(start, end), unit),
+        ruler=total.ruler,
         rows=[
             w.Row(label=[tr("This side") if sides else tr("This line")], words=[length]),
             *([w.Row(label=[tr("Your ruler")], words=[moves])] if pose.body else []),
@@ -84,20 +84,20 @@ def ruler_view(found: ZonePlan, kit: Kit, body: z.RulerRequest) -> z.RulerView:
                 else hand_rows(found, drawing, line, unit)
             ),
         ],
-        tag=tag(reckoned, name, unit) if side.total else mark_tag(found.kit, side, unit),
+        tag=tag(total, name, unit) if side.total else mark_tag(found.kit, side, unit),
         caution=caution_of(found.kit),
     )
 
 
 def _on_side(on: Placement, side: int) -> Placement:
-    """How side ``side`` of a line that turns is placed; the line where it is one for all."""
+    """The placement of side ``side`` of a line with corners; of the line if it has one placement for all."""
     return on.sides[side] if 0 <= side < len(on.sides) else on.sides[0] if on.sides else on
 
 
 def _template_view(
     found: ZonePlan, drawing: Drawing, on: Placement, wanted: WaveEdge | ZigzagEdge, unit: Unit
 ) -> z.RulerView:
-    """A wave or a zigzag: which of her templates sews it, and where its edge lies (F29)."""
+    """A wave or a zigzag: which template sews it, and where its edge is placed (F29)."""
     kit, line, trace = found.kit, on.line, drawing.trace(on.line)
     points = trace.polyline if trace is not None else np.array(found.line_ends(drawing, line))
     fits = templates(kit, wanted) if kit.sew_with == "ruler foot" else []
@@ -113,7 +113,7 @@ def _template_view(
         etched=[],
         chosen=None,
         foot=points[0].tolist(),
-        radius=float(kit.reach),
+        radius=float(kit.foot_offset),
         stops=[],
         laid=_by_template(kit, on, wanted, bool(fits), unit),
         sum=None,
@@ -139,7 +139,7 @@ def _template_view(
 def _by_template(
     kit: Kit, on: Placement, wanted: WaveEdge | ZigzagEdge, has_one: bool, unit: Unit
 ) -> w.Words:
-    """How it is laid, and where the needle runs beside it."""
+    """How it is placed, and where the needle runs beside it."""
     if kit.sew_with == "walking foot":
         return lay_words(kit, on, unit)
     wave = isinstance(wanted, WaveEdge)
@@ -151,12 +151,12 @@ def _by_template(
             kind=kind,
         )
     laid: w.Words = w.told(
-        "{lay} The needle runs {reach} beside the plastic: place its middle that far off the line’s own middle",
+        "{lay} The needle runs {offset} beside the plastic: place its middle that far off the line’s own middle",
         lay=lay_words(kit, on, unit),
-        reach=w.shown(kit.reach, unit),
+        offset=w.shown(kit.foot_offset, unit),
     )
     depth = wanted.depth if isinstance(wanted, WaveEdge) else wanted.rise
-    if depth / 2 < float(kit.reach):
+    if depth / 2 < float(kit.foot_offset):
         laid.append(
             tr("; that is off the plastic in the hollows, so draw a base line and lay the crests on it")
         )
@@ -169,8 +169,8 @@ def _by_template(
 
 
 def _curve_view(found: ZonePlan, on: Placement, arc: Arc, unit: Unit) -> z.RulerView:
-    """A side that is an arc: the radii of the edges that sew it (F25), its chord and rise, and her edges for it."""
-    foot, radius = float(found.kit.reach), arc.radius
+    """A side that is an arc: the radii of the edges that sew it (F25), its chord and rise, and the edges for it."""
+    foot, radius = float(found.kit.foot_offset), arc.radius
     by_ruler = found.kit.sew_with == "ruler foot" and on.by not in ("ditch", "tape")
     laid = [
         *lay_words(found.kit, on, unit),
@@ -216,7 +216,7 @@ def _curve_view(found: ZonePlan, on: Placement, arc: Arc, unit: Unit) -> z.Ruler
 
 
 def _radii(radius: float, foot: float, unit: Unit) -> w.Words:
-    """Of an arc that the needle sews, and of the edges that sew it, in mm."""
+    """The radii in mm of an arc as sewn, and of the edges that sew it."""
     inside = w.shown(radius + foot, unit, COARSE[unit] / 4, about=True)
     said: w.Words = w.told(
         " Its radius at the needle is {radius}. ", radius=w.shown(radius, unit, COARSE[unit] / 4, about=True)

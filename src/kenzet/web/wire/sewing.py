@@ -1,4 +1,4 @@
-"""What goes over the wire at the machine."""
+"""Models of the machine screen."""
 
 from __future__ import annotations
 
@@ -16,7 +16,7 @@ from kenzet.web.wire import base as m
 
 
 class SewnStretch(m.Wire):
-    """A stretch of a line: see ``Stretch``; ``reversed`` where it is sewn from its end to its beginning."""
+    """A stretch of a line: see ``Stretch``; ``reversed`` if it is sewn from its end to its beginning."""
 
     drawing: Annotated[str, Field(pattern=r"^[a-z0-9-]{1,40}\.[0-9]\.[0-9a-f]{8}$")]
     line: Annotated[int, Field(ge=0, le=1_000_000)]
@@ -37,21 +37,22 @@ Coordinate = Annotated[float, Field(ge=-1e5, le=1e5, allow_inf_nan=False)]
 
 
 class Refusal(m.Wire):
-    """An event that is not taken, and why."""
+    """An event that was not accepted, and why."""
 
     id: str
     why: str
 
 
 class SewingRequest(m.Reading):
-    """What to do next; at ``place`` if one is chosen, and of several visits to it at the ``visit``-th of the order, from 0."""
+    """Asks for the next steps; at ``place`` if one is chosen, and of several visits to it at the ``visit``-th of
+    the route, from 0."""
 
     place: m.PlaceKey = ""
     visit: m.Number | None = None
 
 
 class RecentLine(m.Wire):
-    """A line that was sewn, to be unpicked or to have broken after."""
+    """A line sewn recently, which can be unpicked or after which the thread broke."""
 
     event: str
     words: w.Words
@@ -60,8 +61,10 @@ class RecentLine(m.Wire):
 
 
 class SewHere(m.Wire):
-    """Where she sews. ``steps`` are the next; ``done`` is sewn, ``coming`` lies beyond them: flat x, y in the quilt, mm.
-    After line ``stop`` the thread ends next, 0 where it leads on to another place. ``bulk`` says which edge lies in the throat.
+    """The current place. ``steps`` are next; ``done`` is sewn, ``coming`` is beyond them: flat x, y in the quilt, mm.
+
+    After line ``stop`` the thread is cut, 0 if it continues to another place. ``bulk`` says which edge lies in the
+    throat.
     """
 
     place: str
@@ -80,7 +83,8 @@ class SewHere(m.Wire):
 
 
 class LeftRow(m.Wire):
-    """What is left at a place that is begun, or of a zone over all places; ``place`` and ``visit`` are where the next of it is sewn."""
+    """What is left at a place that is begun, or of a zone over all places; ``place`` and ``visit`` are where it
+    continues."""
 
     place: str
     visit: int
@@ -89,7 +93,7 @@ class LeftRow(m.Wire):
 
 
 class PlaceShare(m.Wire):
-    """How much of a place is sewn, 0 to 1, and its middle in the quilt, mm."""
+    """How much of a place is sewn, 0 to 1, and its center in the quilt, mm."""
 
     place: str
     at: list[float]
@@ -97,7 +101,7 @@ class PlaceShare(m.Wire):
 
 
 class BobbinView(m.Wire):
-    """mm of thread ``left`` in the bobbin; what a mm of way and what a thread's two tails take of it."""
+    """mm of thread ``left`` on the bobbin, and how much a mm of stitching and a thread's two tails use."""
 
     left: float
     per_mm: float
@@ -105,9 +109,9 @@ class BobbinView(m.Wire):
 
 
 class SewingView(m.Wire):
-    """``count`` events are known; ``last`` are the newest of them by id, the newest first. ``today`` and ``unrested`` are seconds
-    at the machine; a rest is due after ``rest``. the quilt has ``many`` lines, ``share`` of their ``whole_mm`` is sewn.
-    """
+    """``count`` events are known; ``last`` are the ids of the newest, the newest first. ``today`` and ``unrested``
+    are seconds at the machine; a rest is due after ``rest``. The quilt has ``many`` lines; ``share`` of their
+    ``whole_mm`` is sewn."""
 
     count: int
     last: list[str]
@@ -131,7 +135,7 @@ class SewingView(m.Wire):
 
 
 def event_of(told: SewingEvent, latest: float) -> Event:
-    """As the core knows it; a clock that is ahead is set right."""
+    """The core's event; the time of a clock that is ahead is corrected."""
 
     def stretches(some: Iterable[SewnStretch]) -> tuple[Stretch, ...]:
         return tuple(Stretch(one.drawing, one.line, one.turn, one.begins, one.ends) for one in some)
@@ -159,7 +163,7 @@ class SewingEvent(m.Wire):
 
 
 class EventsRequest(m.Wire):
-    """What was done, in order."""
+    """Events, in order."""
 
     events: Annotated[list[SewingEvent], Field(min_length=1, max_length=500)]
 
@@ -172,11 +176,13 @@ class EventsTaken(m.Wire):
 
 
 class SewingStepView(m.Wire):
-    """A step: where to lay what, how far to sew, where to go then. ``points`` are sewn, ``travels`` gone after that: flat x, y in
-    the quilt, mm; ``at`` is where the needle is then, ``start`` where it is before. ``length_mm`` in all, ``stops`` where the
-    thread ends. ``sewn`` is what to tell when it is done, with
-    ``also_sewn``, what travelling sews of a ditch that comes later. ``legs`` tells a line that turns leg by leg. A ``freehand`` one goes through a texture. ``ruler`` are the corners of
-    the ruler where a straight one lies, ``hands`` where the hand on it moves on.
+    """A step: what to put where, how far to sew, where to travel then.
+
+    ``points`` are sewn, ``travels`` travelled after that: flat x, y in the quilt, mm; ``start`` is where the
+    needle is before, ``at`` where it is after. ``length_mm`` is the total, ``stops`` if the thread is cut.
+    ``sewn`` is what to report when it is done, with ``also_sewn``, the parts of a later ditch that travel covers.
+    ``legs`` describes a line with corners leg by leg. A ``freehand`` one goes through a texture. ``ruler`` are the
+    corners of a straight ruler as placed, ``hands`` the points where the hand on it moves.
     """
 
     kind: Literal["begin", "go", "line"]

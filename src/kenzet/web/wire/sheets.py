@@ -1,4 +1,4 @@
-"""Mark sheets and the printers that they are printed on."""
+"""Mark sheets and the printers for them."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ PrinterName = Annotated[str, Field(min_length=1, max_length=60)]
 
 
 class SheetQuery(m.Reading):
-    """How the sheet is wanted: of the zone or of all its block, on which printer."""
+    """The kind of sheet: of the zone or of its whole block, and for which printer."""
 
     place: m.PlaceKey = ""
     layer: m.Layer = 0
@@ -32,27 +32,27 @@ class SheetQuery(m.Reading):
 
 
 class CardsQuery(m.Reading):
-    """On which paper and printer corner cards are printed."""
+    """The paper and printer for corner cards."""
 
     paper: Paper = "letter"
     printer: str = Field("", max_length=60)
 
 
 class BookQuery(m.Reading):
-    """On which paper the swatch book is printed."""
+    """The paper for the swatch book."""
 
     paper: Paper = "letter"
 
 
 class CheckQuery(m.Reading):
-    """The page by which a printer is checked."""
+    """The page for checking a printer."""
 
     name: PrinterName
     paper: Paper = "letter"
 
 
 class CheckRequest(m.Reading):
-    """What she read off the bars; ``sure`` where a large correction is meant."""
+    """The readings of the bars; ``sure`` confirms a large correction."""
 
     name: PrinterName
     across: str = Field(max_length=40)
@@ -61,7 +61,7 @@ class CheckRequest(m.Reading):
 
 
 class ForgetQuery(m.Reading):
-    """Which printer."""
+    """Identifies a printer."""
 
     name: PrinterName
 
@@ -76,9 +76,8 @@ class PrinterView(m.Wire):
 
 
 class PrintersView(m.Wire):
-    """All printers; ``asks`` is what has to be answered before a large correction is kept. ``bar`` says how long the
-    bars of the check page are.
-    """
+    """All printers; ``asks`` has to be answered before a large correction is stored. ``bar`` is the length of the
+    bars on the check page."""
 
     printers: list[PrinterView]
     bar: str
@@ -86,13 +85,13 @@ class PrintersView(m.Wire):
 
 
 class StripQuery(SheetQuery):
-    """Of which edge, by its number among those that have ticks."""
+    """The edge, by its number among those with ticks."""
 
     edge: int = Field(0, ge=0)
 
 
 def bar_length(body: CheckRequest, way: Literal["across", "up"]) -> Length:
-    """What was read off a bar. Raises BadValue at its field."""
+    """The reading of a bar. Raises BadValue at its field."""
     try:
         return Length.parse(getattr(body, way), body.unit)
     except BadValue as error:
@@ -100,7 +99,7 @@ def bar_length(body: CheckRequest, way: Literal["across", "up"]) -> Length:
 
 
 class ReliefPng(m.Reading):
-    """The relief with ``px`` pixels an inch, lit from a side; of the back, mirrored, if wished."""
+    """The relief with ``px`` pixels an inch, lit from a side; optionally of the back, mirrored."""
 
     px: Annotated[int, Field(ge=2, le=20)] = 20
     light: Light = "upper left"

@@ -1,4 +1,4 @@
-"""What can be clicked in a zone: its edges, corners and features. A shape's are put together once."""
+"""What can be clicked in a zone: its edges, corners and features; cached by shape."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ from kenzet.web.wire import base as m
 
 
 class FeatureView(m.Spot):
-    """A feature that lines can meet or be counted from; ``share`` is its place in shares of the zone's bounds."""
+    """A feature that lines can meet or be counted from; ``share`` is its place as shares of the zone's bounds."""
 
     share: list[float]
 
@@ -38,7 +38,7 @@ def corners(region: Region) -> list[m.Spot]:
 
 @lru_cache(maxsize=64)
 def features(shape: ZoneShape) -> list[FeatureView]:
-    """What lines can meet or be counted from."""
+    """Features that lines can meet or be counted from."""
     at = Site(shape.uncut, shape.part.centre, shape.part.centre)
     return [
         FeatureView.model_construct(points=list(f.point), name=f.name, share=list(at.share_of(f.point)))

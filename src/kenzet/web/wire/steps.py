@@ -1,4 +1,4 @@
-"""The steps at the machine in words, with where they are on the quilt."""
+"""The steps at the machine in words, with their places on the quilt."""
 
 from __future__ import annotations
 
@@ -20,8 +20,8 @@ from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.sewing.along import lines_there, moves_on, spots_at
 from kenzet.core.sewing.log import Log
 from kenzet.core.sewing.now import Now, in_quilt
+from kenzet.core.sewing.place_route import Move
 from kenzet.core.sewing.steps import SewingStep
-from kenzet.core.sewing.way import Move
 from kenzet.core.tolerances import VISIBLE
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say import sum_words, whereabouts
@@ -42,16 +42,16 @@ from kenzet.web.wire.drawn import flat
 from kenzet.web.wire.sewing import SewingStepView, SewnStretch
 
 AHEAD = 60
-"""So many steps are told at once: with them she goes on where the server is lost."""
+"""The number of steps sent at once, so that sewing can continue while the server is unreachable."""
 
 
 def move_in_quilt(here: Now, move: Move) -> Floats:
-    """Its path where it lies in the quilt, (n, 2) mm."""
+    """Its path in the quilt's coordinates, (n, 2) mm."""
     return in_quilt(here.way, here.visit.place, move.path)
 
 
 def step_views(laid: QuiltLayout, log: Log, here: Now, unit: Unit) -> Iterable[SewingStepView]:
-    """The next steps where she is, ``AHEAD`` of them at most."""
+    """The next steps at the current place, at most ``AHEAD``."""
     sewn = lines_there(here.way, log.sewn.of(here.visit.place))
     newest = next((event.sewn[-1] for event in reversed(log.events) if event.sewn), None)
     last = (newest.of, newest.line) if newest else ("", -1)
@@ -72,7 +72,7 @@ def step_views(laid: QuiltLayout, log: Log, here: Now, unit: Unit) -> Iterable[S
 
 
 def _way_in(here: Now, step: SewingStep, number: int, unit: Unit) -> SewingStepView:
-    """A thread begun, or a way gone."""
+    """The step that begins a thread, or travels."""
     placed = [move_in_quilt(here, move) for move in step.travels]
     first = step.moves[0] if step.moves else here.steps[number + 1].moves[0]
     spot = in_quilt(here.way, here.visit.place, first.path[:1])[0]
@@ -139,7 +139,7 @@ def _line(
 
 
 def _on_edge(laid: QuiltLayout, here: Now, plan: ZonePlan, drawing: Drawing, on: Placement) -> bool:
-    """Whether the seam that a line is laid on is the quilt's own edge."""
+    """Whether the seam that a line is placed from is the quilt's own edge."""
     if on.on != "seam":
         return False
     points = in_quilt(here.way, here.visit.place, reference_points(plan, drawing, on))
@@ -149,7 +149,7 @@ def _on_edge(laid: QuiltLayout, here: Now, plan: ZonePlan, drawing: Drawing, on:
 
 
 def _legs(plan: ZonePlan, on: Placement, step: SewingStep, unit: Unit) -> list[w.Words]:
-    """Leg by leg, where all of the line is still to be sewn."""
+    """Leg by leg, if the whole line is still to be sewn."""
     back, far = step.sews[0].back, sum(move.length for move in step.sews)
     if abs(far - on.length) > VISIBLE * len(on.legs):
         return []
@@ -157,7 +157,7 @@ def _legs(plan: ZonePlan, on: Placement, step: SewingStep, unit: Unit) -> list[w
 
 
 def _sum(plan: ZonePlan, on: Placement, unit: Unit) -> sum_words.SumView | None:
-    """The sum with etched line and foot, where something is laid by one."""
+    """The sum with etched line and foot, if an etched line is used."""
     if (
         on.sides
         or on.total is None
@@ -201,7 +201,7 @@ def _freehand(
 
 
 def _sewn_step(step: SewingStep, placed: list[Floats], travels: list[Floats], **said: Any) -> SewingStepView:
-    """Of a line: where it lies, how far it goes, and what is said of it."""
+    """The step of a line: its path, its length, and its words."""
     return SewingStepView(
         kind="line",
         number=step.number,

@@ -1,4 +1,4 @@
-"""At the table: one step at a time."""
+"""At the marking table: one step at a time."""
 
 from __future__ import annotations
 
@@ -23,7 +23,8 @@ from kenzet.web.wire.drawn import flat
 
 
 class TableRequest(m.Reading):
-    """A zone at a place; ``done`` says how many steps are done by now, ``off`` that its marks are off, and ``faded`` that they went by themselves."""
+    """A zone at a place; ``done`` is the number of steps done, ``off`` says that its marks are removed, ``faded``
+    that they disappeared on their own."""
 
     zone: m.ZoneKey
     place: m.PlaceKey = ""
@@ -34,9 +35,10 @@ class TableRequest(m.Reading):
 
 
 class StepView(m.Wire):
-    """One thing to do: a stroke, or ticks, dots, signs, strips of tape, a stencil. What to lay on what, from where to
-    where; ``lines`` are drawn, or sewn where there are strips; ``laid`` the corners of what is laid down; flat x, y,
-    mm in the part.
+    """One step: a stroke, or ticks, dots, signs, strips of tape, a stencil.
+
+    What to put on what, from where to where; ``lines`` are drawn, or sewn along strips; ``laid`` the corners of
+    what is put down; flat x, y, mm in the part.
     """
 
     kind: StepKind
@@ -51,7 +53,7 @@ class StepView(m.Wire):
 
 
 class StillOn(m.Wire):
-    """Marks that are on the quilt, since when, and how they come off."""
+    """Marks that are on the quilt, since when, and how to remove them."""
 
     zone: str
     name: str
@@ -61,7 +63,7 @@ class StillOn(m.Wire):
 
 
 class TableView(m.Wire):
-    """What is done at one place, in order; the same at ``times`` places. ``done`` counts over all of them."""
+    """The steps at one place, in order; the same at ``times`` places. ``done`` counts over all of them."""
 
     zone: str
     name: str
@@ -73,7 +75,7 @@ class TableView(m.Wire):
 
 
 def step_view(found: ZonePlan, drawing: Drawing, step: MarkingStep, unit: Unit) -> StepView:
-    """One thing to do, with where it lies in the part."""
+    """One step, with its place in the part."""
     begins, ends = end_words(found, drawing, step, unit) or ([], [])
     return StepView(
         kind=step.kind,
@@ -89,7 +91,7 @@ def step_view(found: ZonePlan, drawing: Drawing, step: MarkingStep, unit: Unit) 
 
 
 def still_on(laid: QuiltLayout, one: store.Marked) -> StillOn:
-    """Marks that are still on the quilt, and how they come off."""
+    """Marks that are still on the quilt, and how to remove them."""
     plan = plan_zone(laid, one.zone)
     offered = choices(laid.quilt.kit.tools, fabrics_of(laid.quilt, plan.drawings[0])) if plan else []
     zone = laid.zone(one.zone)

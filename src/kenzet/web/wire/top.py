@@ -1,4 +1,4 @@
-"""The top as it is laid out and edited."""
+"""The top as laid out and edited."""
 
 from __future__ import annotations
 
@@ -43,14 +43,14 @@ _LENGTHS = {
 
 
 class RoleView(m.Wire):
-    """What some patches of a block are, and their fabric."""
+    """The role of some patches of a block, and their fabric."""
 
     role: str
     fabric: str
 
 
 class BlockView(m.Wire):
-    """A block that can be painted: its picture, its numbers, its fabrics; ``doc`` is the document's block."""
+    """A block for the arrangement: its picture, its numbers, its fabrics; ``doc`` is its document."""
 
     key: str
     name: str
@@ -68,7 +68,7 @@ class BlockView(m.Wire):
 
 
 class CellView(m.Wire):
-    """A place, what lies there and what was measured there."""
+    """A place, its block and its measurements."""
 
     place: str
     block: str
@@ -79,7 +79,7 @@ class CellView(m.Wire):
 
 
 class FabricView(m.Wire):
-    """A fabric and how many things are made of it."""
+    """A fabric and how many times it is used."""
 
     key: str
     name: str
@@ -90,7 +90,7 @@ class FabricView(m.Wire):
 
 
 class TileView(m.Wire):
-    """A block of the chooser; roles in patches stand where fabrics would."""
+    """A block of the chooser; its patches have roles in place of fabrics."""
 
     name: str
     help: str
@@ -100,7 +100,7 @@ class TileView(m.Wire):
 
 
 class TopView(m.Wire):
-    """Everything that the Top station edits; ``doc`` holds layout and borders as the document does."""
+    """Everything on the Top station; ``doc`` has layout and borders as in the document."""
 
     arrangement: Literal["straight rows", "on point"]
     columns: int
@@ -119,20 +119,20 @@ class TopView(m.Wire):
 
 
 class PickRequest(m.Wire):
-    """She points at ``ref`` (place/patch)."""
+    """A click on ``ref`` (place/patch)."""
 
     ref: str
     how: How = "patch"
 
 
 class PickView(m.Wire):
-    """The patches that are meant, as place/patch."""
+    """The selected patches, as place/patch."""
 
     refs: list[str]
 
 
 class CutRequest(m.Reading):
-    """A cut that is tried on a zone; nothing is kept."""
+    """A cut to try on a zone; nothing is stored."""
 
     zone: m.ZoneKey
     cut: CutDoc
@@ -140,7 +140,7 @@ class CutRequest(m.Reading):
 
 
 class CutView(m.Wire):
-    """What a cut would leave: names of the zones, and the outlines of all pieces in the part."""
+    """The result of a cut: names of the zones, and the outlines of all pieces in the part."""
 
     names: list[str]
     part: str
@@ -148,7 +148,8 @@ class CutView(m.Wire):
 
 
 class PointsRequest(m.Reading):
-    """The points of a zone between which it can be cut; with ``edge`` one more, ``along`` from its first corner."""
+    """Asks for the points of a zone between which it can be cut; with ``edge`` for one more, ``along`` from its
+    first corner."""
 
     zone: m.ZoneKey
     edge: m.Number | None = None
@@ -156,7 +157,7 @@ class PointsRequest(m.Reading):
 
 
 class PointView(m.Wire):
-    """A point: in the part, mm, and in shares of the part's size."""
+    """A point: in the part, mm, and as shares of the part's size."""
 
     at: list[float]
     share: list[float]
@@ -164,7 +165,7 @@ class PointView(m.Wire):
 
 
 class PointsView(m.Wire):
-    """Where a cut may begin and end; ``measured`` is the one that was asked for."""
+    """The points where a cut may begin and end; ``measured`` is the one asked for."""
 
     points: list[PointView]
     edges: list[m.Spot]
@@ -200,7 +201,7 @@ def along_edge(region: Region, number: int, along: str, unit: Unit) -> tuple[flo
 
 
 def top_of(quilt: Quilt, unit: Unit) -> TopView:
-    """Everything that the Top station edits."""
+    """Everything on the Top station."""
     layout, doc = quilt.layout, write(quilt)
     used = list(quilt.fabrics_used())
     return TopView(
@@ -241,7 +242,7 @@ def top_of(quilt: Quilt, unit: Unit) -> TopView:
 
 
 def _sizes(quilt: Quilt, unit: Unit) -> dict[str, list[w.FieldView]]:
-    """Fields for widths of columns and heights of rows; on point there are none."""
+    """Fields for widths of columns and heights of rows; none for layouts on point."""
     layout = quilt.layout
     if not isinstance(layout, StraightRows):
         return {"widths": [], "heights": []}

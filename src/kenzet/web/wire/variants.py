@@ -1,4 +1,4 @@
-"""Fills side by side, with what each costs."""
+"""Fills side by side, with their costs."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ from kenzet.web.wire.docs import FillDoc
 
 
 class Cost(m.Wire):
-    """Bare numbers to sort by: minutes, inches sewn in a square inch, marks, and how hard it is from 1 to 4."""
+    """Plain numbers to sort by: minutes, inches sewn per square inch, marks, and difficulty from 1 to 4."""
 
     minutes: float
     density: float
@@ -30,7 +30,7 @@ class Cost(m.Wire):
 
 
 class Card(m.Wire):
-    """A fill as it would look in the zone, with what it costs. ``fill`` is what choosing it sets."""
+    """A fill as it would look in the zone, with its costs. ``fill`` is what choosing it sets."""
 
     kind: str
     label: str
@@ -58,7 +58,7 @@ class ZoneRequest(m.Reading):
 
 
 class VariantsView(m.Wire):
-    """The pinned variants of a zone, the first of them the one that others are compared with."""
+    """The kept variants of a zone; the others are compared with the first."""
 
     rings: list[list[float]]
     patches: list[m.PatchView]
@@ -75,14 +75,14 @@ class VariantRow(m.Wire):
 
 
 def shape_of(laid: QuiltLayout, body: ZoneRequest) -> tuple[ZoneShape, str]:
-    """The shape of the zone that is looked at, and its place."""
+    """The shape of the zone at the place, and the place."""
     zone = laid.zone(body.zone)
     shape = (laid.shape_at(zone, body.place) if body.place else None) or laid.shapes(zone)[0]
     return shape, body.place if body.place in shape.places else shape.places[0]
 
 
 def patches_of(shape: ZoneShape) -> list[m.PatchView]:
-    """The patches of the part that the zone lies in."""
+    """The patches of the zone's part."""
     return [
         m.PatchView(key=key, fabric=patch.fabric, rings=drawn.rings(patch.area.geoms))
         for key, patch in shape.part.patches.items()
@@ -90,7 +90,7 @@ def patches_of(shape: ZoneShape) -> list[m.PatchView]:
 
 
 def card(found: TriedFill, stitching: Stitching, unit: Unit) -> Card:
-    """A fill as it would look, with what it costs."""
+    """A fill as it would look, with its costs."""
     drawing, fill = found.drawing, found.fill
     cost = effort(found.plan, drawing, stitching)
     (view,) = drawn.drawings(found.plan)
@@ -112,7 +112,7 @@ def card(found: TriedFill, stitching: Stitching, unit: Unit) -> Card:
 
 
 def table_of(found: Sequence[TriedFill], stitching: Stitching, unit: Unit) -> list[VariantRow]:
-    """Spacing, lines, marks, widest gap, density, length, thread stops; what changes against the first."""
+    """Spacing, lines, marks, widest gap, density, length, thread cuts; and how each differs from the first."""
     costs = [effort(pin.plan, pin.drawing, stitching) for pin in found]
     gaps = [pin.plan.widest_gap(pin.drawing).width for pin in found]
     rows: list[tuple[str, Sequence[w.Words], list[float]]] = [

@@ -1,4 +1,4 @@
-"""What goes over the wire about one zone: its slip, its ruler, what it can meet."""
+"""Models of one zone: its panel, its ruler, what it can meet."""
 
 from __future__ import annotations
 
@@ -39,7 +39,7 @@ from kenzet.web.wire.top import EDGE_HELP, ENDS
 
 
 class GapView(Wire):
-    """The widest gap where it is too wide: the circle's middle and radius; mm in the part, y up."""
+    """The widest gap if it is too wide: the circle's center and radius; mm in the part, y up."""
 
     x: float
     y: float
@@ -47,12 +47,12 @@ class GapView(Wire):
 
 
 class ZoneView(Wire):
-    """A zone with its plan as the slip shows it. Nothing here is kept yet.
+    """A zone with its plan as the panel shows it. Nothing here is stored yet.
 
-    ``measuring`` is true where the widest gap takes long and was not waited for.
-    ``own_ruler`` is the ruler that she has chosen for the zone, by its key.
-    ``known`` is what she ought to know, the most harmful first.
-    ``over`` names the fill on top, ``cells`` says where it lies. ``times`` is how often it lies in the quilt, ``here_apart`` whether the place at hand is apart.
+    ``measuring`` is true if the widest gap takes long and was not waited for. ``own_ruler`` is the key of the
+    ruler chosen for the zone. ``known`` is advice, the most harmful first. ``over`` names the fill on top,
+    ``cells`` where it is. ``times`` is the number of its places in the quilt, ``here_apart`` whether the present
+    place has a fill of its own.
     """
 
     zone: str
@@ -94,11 +94,11 @@ class ZoneView(Wire):
 
 
 class PlanRequest(Reading):
-    """A zone to compute, with what is typed; ``fill`` left out means the kept one.
+    """A zone to plan with what is typed; without ``fill`` the stored one is used. Nothing is stored.
 
-    ``switch`` changes to another fill and takes over what fits; ``along_edge`` is a step along the edge that lines
-    meet at a slant, from which the spacing follows. Layer 1 is the fill on top, in ``cells``
-    of the one below. ``gap`` waits for the widest gap, however long it takes. Nothing is kept.
+    ``switch`` changes to another fill and keeps the settings that apply; ``along_edge`` is a step along the edge
+    that lines meet at an angle, which gives the spacing. Layer 1 is the fill on top, in ``cells`` of the one
+    below. ``gap`` waits for the widest gap, however long it takes.
     """
 
     zone: ZoneKey
@@ -113,16 +113,14 @@ class PlanRequest(Reading):
 
 
 class MeetRequest(PlanRequest):
-    """Features, by number, that lines must hit; the first one is the datum."""
+    """Features, by index, that lines must hit; the first one is the datum."""
 
     features: Annotated[list[Number], Field(min_length=2, max_length=12)]
 
 
 class RulerRequest(PlanRequest):
-    """The line to lay: its number in the drawing (none: one that shows it well), and the side of a ring.
-
-    Side -1 is the longest.
-    """
+    """The line: its number in the drawing (null: one that shows it well), and the side of a ring. Side -1 is the
+    longest."""
 
     line: Number | None = None
     side: Annotated[int, Field(ge=-1, le=1_000_000)] = -1
@@ -137,7 +135,7 @@ class StopView(Wire):
 
 
 class RulerView(Wire):
-    """The ruler where it lies, in the part's coordinates: mm, y up."""
+    """The ruler as placed, in the part's coordinates: mm, y up."""
 
     line: int
     ends: list[float]
@@ -162,7 +160,7 @@ class _OneFill(Frozen):
 
 
 def by_step(laid: QuiltLayout, fill: Fill, body: PlanRequest) -> Fill:
-    """The fill with the spacing that a typed step along the edge makes; it is remembered as typed."""
+    """The fill with the spacing that a typed step along the edge makes; the step is kept as typed."""
     try:
         step = Length.parse(body.along_edge or "", body.unit)
     except BadValue as error:
@@ -183,7 +181,7 @@ def by_step(laid: QuiltLayout, fill: Fill, body: PlanRequest) -> Fill:
 
 
 def stepped(fill: Fill, step: ParameterStep, kit: Kit) -> Fill:
-    """One parameter moved by the marking step, or by 5 degrees, or by one."""
+    """One parameter moved by the marking step, by 5 degrees, or by one."""
     form = forms(type(fill)).get(step.field)
     value = getattr(fill, step.field, None)
     if form is None or form.control == "choice":
@@ -203,11 +201,11 @@ def stepped(fill: Fill, step: ParameterStep, kit: Kit) -> Fill:
 NOTHING_LAID: dict[str, Any] = {
     "fill": None, "fields": [], "step": None, "sum": None, "offers": [], "figures": [], "rows": [], "known": [], "gap": None, "measuring": False, "can_meet": False, "slivers": [], "orders": [],
 }  # fmt: skip
-"""What a slip says of lines where there are none."""
+"""The fields about lines, for a zone without lines."""
 
 
 def zone_view(laid: QuiltLayout, found: ZonePlan | None, body: PlanRequest) -> ZoneView:
-    """The slip of a zone, with what is typed."""
+    """The panel of a zone, with what is typed."""
     zone = laid.zone(body.zone)
     places = laid.places(zone)
     place = body.place if body.place in places else next(iter(places))
@@ -244,7 +242,7 @@ def _zone_view(
     drawings: list[DrawingView],
     totals: list[w.Total],
 ) -> ZoneView:
-    """The zone itself, whatever lies in it."""
+    """The part of the panel that does not depend on its fill."""
     shape = laid.shape_at(zone, place) or next(iter(laid.shapes(zone)), None)
     return ZoneView(
         zone=body.zone,
@@ -275,7 +273,7 @@ def _zone_view(
 
 
 def _open_alike(laid: QuiltLayout, key: str, zone: Zone) -> list[str]:
-    """The zones of the same outline that have not yet the same fill, each in its own angle."""
+    """The zones of the same outline without the same fill, each at its own angle."""
     if zone.fill is None:
         return []
     found = []
@@ -288,7 +286,7 @@ def _open_alike(laid: QuiltLayout, key: str, zone: Zone) -> list[str]:
 
 
 def _ends(laid: QuiltLayout, zone: Zone, unit: Unit) -> list[w.FieldView]:
-    """Where its lines end at the quilt's edge; nothing for a zone that does not lie there."""
+    """Where its lines end at the quilt's edge; empty for a zone that does not touch it."""
     if not laid.is_laid(zone) or not laid.reaches_edge(zone):
         return []
     as_quilt = next(choice.label for choice in ENDS if choice.key == laid.quilt.line_ends)
@@ -301,7 +299,7 @@ def _ends(laid: QuiltLayout, zone: Zone, unit: Unit) -> list[w.FieldView]:
 
 
 def _say_fill(view: ZoneView, plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> None:
-    """The fill with its fields, its own figures, and the spacings that suit it better."""
+    """The fill with its fields, its figures, and spacings that suit it better."""
     fill = drawing.fill
     view.fill = fill.model_dump(mode="json")
     view.fields = w.fields(fill, unit)
@@ -313,7 +311,7 @@ def _say_fill(view: ZoneView, plan: ZonePlan, drawing: Drawing, place: str, unit
 
 
 def _say_lines(view: ZoneView, plan: ZonePlan, drawing: Drawing, unit: Unit) -> None:
-    """Where the ruler goes for its lines, what they drift, what is left at the edges."""
+    """Where the ruler goes for its lines, their drift, the gaps at the edges."""
     if len(drawing.stretches) or _is_laid_by_a_sum(plan, drawing):
         view.sum = sum_words.the_sum(plan.sum(drawing), plan.kit, unit)
         view.sum.instead = sum_words.instead(plan.sum(drawing), unit)
@@ -324,7 +322,8 @@ def _say_lines(view: ZoneView, plan: ZonePlan, drawing: Drawing, unit: Unit) -> 
 
 
 def _is_laid_by_a_sum(plan: ZonePlan, drawing: Drawing) -> bool:
-    """Whether the line that tells best how the others are laid lies by an etched line: a curve or a template has no sum."""
+    """Whether the line that best shows how the others are placed uses an etched line: curves and templates have no
+    sum."""
     if not drawing.lines:
         return False
     on = planned(plan, drawing, plan.telling_line(drawing))
@@ -332,7 +331,8 @@ def _is_laid_by_a_sum(plan: ZonePlan, drawing: Drawing) -> bool:
 
 
 def typed_zone(laid: QuiltLayout, body: PlanRequest) -> QuiltLayout:
-    """The quilt with the typed fill in its zone. Raises Unknown; BadValue at ``switch``, ``fill.…``, ``step.…`` or ``along_edge``."""
+    """The quilt with the typed fill in its zone. Raises Unknown; BadValue at ``switch``, ``fill.…``, ``step.…`` or
+    ``along_edge``."""
     zone = laid.zone(body.zone)
     if body.layer == BY_HAND:
         return laid

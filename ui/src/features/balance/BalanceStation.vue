@@ -60,7 +60,7 @@ function show(at: number[]) {
   ring.value = { x: at[0]!, y: at[1]!, radius: gapRadius(at) }
   canvas.value?.close(at[0]!, at[1]!, 2.4 * gapRadius(at))
 }
-/** where the middle of a kind of fill would lie */
+/** where the center of a kind of fill would be */
 function middle(at: number[]) {
   back.value = false
   ring.value = { x: at[0]!, y: at[1]!, radius: 40 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Zones ranked by a figure: each with a bar as long as its share, pressed to choose it. */
+/** Zones ranked by a figure, each with a bar; a click selects the zone. */
 import type { Views } from '../../api/client'
 import WordsText from '../../parts/WordsText.vue'
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Whole plans for the quilt beside each other: each as it would look, what it does, what it takes. */
+/** Proposed plans side by side: how each would look, its effect, its figures. */
 import { onMounted, ref } from 'vue'
 import FigureRows from '../../parts/FigureRows.vue'
 import WordsText from '../../parts/WordsText.vue'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Her threads on every fabric that is quilted: each cell is the thread sewn on that cloth, with what it does there. */
+/** Threads on every quilted fabric: each cell shows the thread on that cloth, and how visible it is. */
 import type { Views } from '../../api/client'
 import { tr } from '../../texts'
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** A kind of fill tried in another zone too: where its middle would lie then. Nothing changes until she says so. */
+/** Tries a kind of fill in another zone too, and shows where its center would be. Nothing changes until it is applied. */
 import { computed, ref } from 'vue'
 import { api, Problem, type Views } from '../../api/client'
 import { useQuilt } from '../../state/quilt'

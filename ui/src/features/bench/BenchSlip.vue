@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What the ruler says where it lies: its sum, how far from everything, where to stop; and what to do with it. */
+/** What the ruler makes where it is: its sum, its distance from everything, where to stop; and actions. */
 import { computed } from 'vue'
 import type { Views, Words } from '../../api/client'
 import { COARSE, figure } from '../../bench/figure'
@@ -53,7 +53,7 @@ const lean = computed(() => {
   const [[ax, ay], [bx, by]] = [[0, 0], [1, 0]].map(([u, v]) => placed(props.placing, ...(put(bench.lay, [u!, v!]) as [number, number]))) as [[number, number], [number, number]]
   return (((Math.atan2(by - ay, bx - ax) * 180) / Math.PI) % 360 + 360) % 360
 })
-/** On which side of the needle the ruler lies, and what brings it out of the throat. */
+/** The side of the needle on which the ruler is, and how to get it out of the throat. */
 const side = computed(() => {
   const [[ax], [bx]] = [[0, 0], [0, 1]].map(([u, v]) => placed(props.placing, ...(put(bench.lay, [u!, v!]) as [number, number]))) as [[number, number], [number, number]]
   if (Math.abs(bx - ax) < 0.2) return tr('level: turn the quilt a quarter')
@@ -77,7 +77,7 @@ const rows = computed<Views['Row'][]>(() => {
     row(tr('Ruler position'), side.value),
   ]
 })
-/** How far from the needle the working edge crosses the seams at both ends. */
+/** The distance from the needle at which the working edge crosses the seams at both ends. */
 const crosses = computed<Words>(() => {
   const ends = (bench.reading?.stops ?? []).flatMap((stop) => (stop.along === null ? [] : [stop.along]))
   if (!ends.length) return []
@@ -89,7 +89,7 @@ const blocked = computed(() => (bench.edge!.needle.length ? bench.edge!.dead.len
 
 <template>
   <header>
-    <div class="between"><h2>{{ tr('Ruler bench') }}</h2><router-link class="plain" :to="{ name: 'kit', params: { quilt: quilt.id } }" data-testid="to-cupboard">{{ tr('All tools') }}</router-link></div>
+    <div class="between"><h2>{{ tr('Ruler bench') }}</h2><router-link class="plain" :to="{ name: 'kit', params: { quilt: quilt.id } }" data-testid="to-tools">{{ tr('All tools') }}</router-link></div>
     <p class="quiet">{{ bench.view!.name }}<template v-if="bench.view!.times > 1"> · {{ bench.view!.where }}</template></p>
   </header>
   <p v-if="bench.view!.refused" class="card madder" role="alert">{{ bench.view!.refused }}</p>

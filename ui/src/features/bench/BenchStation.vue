@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The ruler bench: a ruler on her block, before she touches fabric. */
+/** The ruler bench: a ruler on the block, to try before touching fabric. */
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import CanvasKey from '../../canvas/CanvasKey.vue'
@@ -29,7 +29,7 @@ const at = computed<Placing>(() => {
   const part = (quilt.view?.parts ?? []).find((one) => one.places.some((seat) => seat.id === bench.view?.place))
   return part?.places.find((seat) => seat.id === bench.view?.place)?.at ?? [1, 0, 0, 1, 0, 0]
 })
-/** A small step to the right and up as she sees it, whichever way the block lies. */
+/** A small step to the right and up as seen on the screen, whichever way the block is turned. */
 function nudge(right: number, up: number, times = 1) {
   const [a, b, c, d] = at.value as [number, number, number, number]
   const step = (bench.view?.nudge ?? 0) * times
@@ -68,7 +68,7 @@ function keys(event: KeyboardEvent) {
   event.stopImmediatePropagation()
   void does[event.key]!()
 }
-// before the canvas: here the arrows move the ruler, not the quilt
+// before the canvas: here the arrow keys move the ruler, not the quilt
 usePressed(keys, true)
 watch(() => [zone.key, zone.place, quilt.taken, quilt.unit], () => void bench.look(), { immediate: true })
 watch(() => zone.key, () => zone.drop(), { immediate: true })

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** A curve by its chord and its rise: the radius, and which of her edges sews it. */
+/** A curve by its chord and its rise: the radius, and which ruler's edge sews it. */
 import { ref, shallowRef, watch } from 'vue'
 import { api, type Views } from '../../api/client'
 import { figure, FINE } from '../../bench/figure'
@@ -17,7 +17,7 @@ const rise = ref('')
 const found = shallowRef<Views['FoundCurve']>()
 const { ask, drop, fault: wrong } = useAsk()
 
-/** What is picked on the block is written into the fields. */
+/** Points picked on the block fill the fields. */
 watch(() => bench.picked, ([a, b, top]) => {
   if (!a || !b || !top) return
   const long = Math.hypot(b[0] - a[0], b[1] - a[1])

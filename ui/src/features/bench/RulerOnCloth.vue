@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The ruler on her block: it can be dragged and turned, the foot slides along it, and what it sews is drawn live. */
+/** The ruler on the block: it can be dragged and turned, the foot slides along it, and the sewn line is drawn live. */
 import { computed } from 'vue'
 import type { Unit } from '../../api/client'
 import { COARSE, figure } from '../../bench/figure'
@@ -40,7 +40,7 @@ const radius = computed(() => Math.max(bench.view!.foot * props.view.scale, 5))
 const stops = computed(() =>
   (bench.reading?.stops ?? []).map((stop) => ({ needle: screen(...stop.needle), edge: screen(...stop.edge), along: stop.along })),
 )
-/** Etched lines carry their figure where there is room for it, clear of the grip. */
+/** Etched lines have their figure where there is room for it, clear of the grip. */
 const numbers = computed(() => {
   let last = -Infinity
   const [x0, y0] = screen(...at(0, 0))
@@ -55,13 +55,13 @@ const numbers = computed(() => {
   })
 })
 const at = (u: number, v: number): [number, number] => put(bench.lay, [u, v]) as [number, number]
-/** How far apart along the ruler the terms of the sum stand, so that their labels are clear of each other. */
+/** The distance along the ruler between the terms of the sum, so that their labels do not overlap. */
 const step = computed(() => {
   const [x0, y0] = screen(...at(0, 0))
   const [x1, y1] = screen(...at(1, 0))
-  return Math.min(34 / Math.abs(y1 - y0), 128 / Math.abs(x1 - x0)) // in mm: these are pixels a mm
+  return Math.min(34 / Math.abs(y1 - y0), 128 / Math.abs(x1 - x0)) // in mm: these are pixels per mm
 })
-/** Where along the ruler the sum is drawn: on the screen, off the foot and as near to it as can be. */
+/** Where along the ruler the sum is drawn: visible, clear of the foot and as near to it as possible. */
 const seat = computed(() => {
   const foot = seen(bench.lay, ...(along(put(bench.lay, edge.value.needle), bench.foot)))[0]
   const far = (radius.value + 26) / props.view.scale
@@ -83,7 +83,7 @@ const span = (u: number, v0: number, v1: number, words: string, kind: string): S
   const [from, to] = [screen(...at(u, v0)), screen(...at(u, v1))]
   return { from, to, words, kind, x: (from[0] + to[0]) / 2, y: (from[1] + to[1]) / 2, wide: words.length * 7.4 + 18 }
 }
-/** Why the mark does not sew its own figure: mark and foot make what is sewn. */
+/** Why the mark does not sew its own figure: mark and foot add up. */
 const spans = computed(() => {
   const { u, way } = seat.value
   const next = way * step.value
@@ -104,13 +104,13 @@ const level = (one: Span) => {
   const [nx, ny] = [(-dy / long) * 5, (dx / long) * 5]
   return `M${one.from[0]} ${one.from[1]}L${one.to[0]} ${one.to[1]}M${one.from[0] - nx} ${one.from[1] - ny}l${2 * nx} ${2 * ny}M${one.to[0] - nx} ${one.to[1] - ny}l${2 * nx} ${2 * ny}`
 }
-/** A label beside its span where it would cover it. */
+/** A label moved beside its span if it would cover it. */
 const label = (one: Span) => {
   const [dx, dy] = [Math.abs(one.to[0] - one.from[0]), Math.abs(one.to[1] - one.from[1])]
   if (dx >= dy) return dx > one.wide + 8 ? { x: one.x, y: one.y } : { x: Math.max(one.from[0], one.to[0]) + one.wide / 2 + 9, y: one.y }
   return { x: one.x + one.wide / 2 + 10, y: one.y }
 }
-/** The turning grips on the plastic; where a straight ruler reaches off the screen they come with it to the rim. */
+/** The turning grips on the plastic; if a straight ruler extends off the screen, they are moved to its visible end. */
 const grips = computed(() =>
   edge.value.grips.map(([u, v]) => {
     let [x, y] = screen(...at(u!, v!))
@@ -125,7 +125,7 @@ const grips = computed(() =>
   }),
 )
 
-// what is held: the ruler, one of its grips, or the foot
+// what is being dragged: the ruler, one of its grips, or the foot
 let holding: { what: 'ruler' | 'grip' | 'foot'; from: [number, number]; lay: Lay } | undefined
 function hold(what: 'ruler' | 'grip' | 'foot', event: PointerEvent) {
   if (event.button !== 0) return

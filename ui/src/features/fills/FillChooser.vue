@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The fill at hand in a line; the others by group, as tiles, when she wants another. Knows no fill. */
+/** The present fill in a line; the others by group, as tiles, on request. Has no knowledge of single fills. */
 import { computed, ref, watch } from 'vue'
 import { useQuilt } from '../../state/quilt'
 import { useVariants } from '../../state/variants'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Every fill that suits the zone, drawn in it; sorted as she likes. */
+/** Every fill that suits the zone, drawn in it, in a chosen order. */
 import { onMounted, ref } from 'vue'
 import ZonePicture from '../../parts/ZonePicture.vue'
 import WordsText from '../../parts/WordsText.vue'

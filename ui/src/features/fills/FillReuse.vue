@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What is done with a fill as a whole: compared with others, copied to another zone, kept as a recipe. */
+/** A fill as a whole: compare it with others, copy it to another zone, save it as a recipe. */
 import { computed, ref } from 'vue'
 import { useQuilt } from '../../state/quilt'
 import { useRecipes } from '../../state/recipes'

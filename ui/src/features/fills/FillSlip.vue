@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The slip of the chosen zone: its fill, its parameters, the sum, the figures. */
+/** The panel of the chosen zone: its fill, its parameters, the sum, the figures. */
 import { computed, ref } from 'vue'
 import FigureRows from '../../parts/FigureRows.vue'
 import SumCard from '../../parts/SumCard.vue'
@@ -24,13 +24,13 @@ const quilt = useQuilt()
 const zone = useZone()
 const variants = useVariants()
 
-/** Which edge or corner was clicked is asked for on the drawing, not in a field. */
+/** An edge or a corner is chosen by a click on the drawing, not in a field. */
 const ON_DRAWING = ['along', 'at', 'through']
 const fields = computed(() => (zone.plan?.fields ?? []).filter((f) => f.used && !ON_DRAWING.includes(f.name)))
-/** the values of whatever fill it is: only the core knows their meaning */
+/** the values of any fill: only the core knows their meaning */
 const fill = computed(() => zone.plan?.fill as Record<string, unknown> | null | undefined)
 const spacing = computed(() => fields.value.filter((f) => f.name === 'spacing'))
-/** The other settings, by theme, in the order in which the themes come. */
+/** The other settings by theme, in the order of the themes. */
 const THEMES = ['Shape', 'Direction', 'Position', 'Rows', 'Small pieces']
 const themes = computed(() => THEMES.map((theme) => ({ theme, fields: fields.value.filter((f) => f.theme === theme && f.name !== 'spacing') })).filter((one) => one.fields.length))
 const sewing = computed((): Words => {
@@ -38,7 +38,7 @@ const sewing = computed((): Words => {
   if (!plan) return []
   return [[plan.sew_with, plan.orders[plan.second_first ? 1 : 0] && tr('{orders} first', { orders: plan.orders[plan.second_first ? 1 : 0] })].filter(Boolean).join(' · ')]
 })
-/** the spacings that suit the zone: a few, the rest behind a button */
+/** spacings that suit the zone: a few, the others behind a button */
 const FEW = 2
 const allOffers = ref(false)
 const offers = computed(() => (allOffers.value ? zone.plan?.offers : zone.plan?.offers.slice(0, FEW)) ?? [])
@@ -65,7 +65,7 @@ const loose = computed(() => {
 function set(name: string, value: unknown) {
   if (name === 'origin' || name === 'about' || name === 'base') return void zone.setAll({ [name]: value, at: null })
   if (name === 'crossed_from') {
-    // the lines stay where they are: only what their angle is counted from is another
+    // the lines do not move: only the direction from which their angle is measured changes
     const { angle, second_angle: second } = fill.value as { angle: number; second_angle: number }
     return void zone.setAll({ crossed_from: value, second_angle: (((value === 'first set' ? second - angle : second + angle) % 180) + 180) % 180 })
   }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** A fill of the chooser, drawn small. */
+/** A small drawing of a fill in the chooser. */
 import type { Views } from '../../api/client'
 
 defineProps<{ fill: Views['FillKind']; chosen: boolean }>()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Fills: choose a zone on the quilt, a fill for it, and see where the ruler goes. */
+/** Fills: choose a zone on the quilt and a fill for it, and see where the ruler goes. */
 import { computed, onBeforeUnmount, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import CanvasKey from '../../canvas/CanvasKey.vue'
@@ -51,7 +51,7 @@ function spot(index: number) {
 function none() {
   if (zone.line) zone.drop()
 }
-/** A patch that is in no zone: she can make one of it. */
+/** A patch in no zone, which can become one. */
 const bare = ref('')
 const loose = computed(() => (zone.key ? '' : bare.value))
 function point(spot: Spot) {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The chosen line: what it is laid from, its sum, its stops. */
+/** The chosen line: what it is placed from, its sum, its stops. */
 import type { Views } from '../../api/client'
 import FigureRows from '../../parts/FigureRows.vue'
 import SumCard from '../../parts/SumCard.vue'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Meets the piecing: she clicks two features or more; the ways to hit them all are offered. */
+/** Meets the piecing: choose two or more features, and get the settings that hit them all. */
 import { computed } from 'vue'
 import WordsText from '../../parts/WordsText.vue'
 import { useMeeting } from '../../state/meeting'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Recipes: keep the settings at hand under a name, lay kept ones here, carry them as a file. */
+/** Recipes: save the present settings under a name, use saved ones here, carry them as a file. */
 import { computed, onMounted, ref } from 'vue'
 import { useExports } from '../../state/exports'
 import { useRecipes } from '../../state/recipes'

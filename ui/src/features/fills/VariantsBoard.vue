@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The pinned variants side by side, with what each costs and what changes against the first. */
+/** The kept variants side by side, with their costs and how they differ from the first. */
 import { computed, onMounted, ref } from 'vue'
 import ZonePicture from '../../parts/ZonePicture.vue'
 import WordsText from '../../parts/WordsText.vue'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Kit: her cupboard on its shelves, and what each mark of a ruler makes with her foot. */
+/** Kit: tools and supplies by group, and the spacing that each mark of a ruler makes with the foot. */
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import StationPage from '../../parts/StationPage.vue'
 import WordsText from '../../parts/WordsText.vue'
@@ -42,17 +42,17 @@ onBeforeUnmount(() => void kit.settle())
 <template>
   <StationPage v-if="kit.view">
     <div v-if="shown" class="makes">
-      <v-btn class="chip back" data-testid="back-to-cupboard" @click="makes = false">{{ tr('‹ All tools') }}</v-btn>
+      <v-btn class="chip back" data-testid="back-to-inventory" @click="makes = false">{{ tr('‹ All tools') }}</v-btn>
       <RulerPicture :foot="kit.view.foot" :makes="shown.makes" />
     </div>
-    <div v-else class="cupboard" data-testid="cupboard">
-      <section v-for="shelf in kit.shelves" :key="shelf.key" :aria-label="shelf.label">
-        <div class="between"><h2 class="sub">{{ shelf.label }}</h2><v-btn class="plain" :aria-expanded="adding === shelf.key" :data-testid="`add-${shelf.key}`" @click="adding = adding === shelf.key ? '' : shelf.key">{{ tr('Add …') }}</v-btn></div>
-        <div v-if="adding === shelf.key" class="chips kinds">
-          <v-btn v-for="kind in shelf.kinds" :key="kind.kind" class="chip" :data-testid="`kind-${kind.kind.replaceAll(' ', '-')}`" @click="add(kind.kind)">{{ kind.label }}</v-btn>
+    <div v-else class="inventory" data-testid="inventory">
+      <section v-for="group in kit.groups" :key="group.key" :aria-label="group.label">
+        <div class="between"><h2 class="sub">{{ group.label }}</h2><v-btn class="plain" :aria-expanded="adding === group.key" :data-testid="`add-${group.key}`" @click="adding = adding === group.key ? '' : group.key">{{ tr('Add …') }}</v-btn></div>
+        <div v-if="adding === group.key" class="chips kinds">
+          <v-btn v-for="kind in group.kinds" :key="kind.kind" class="chip" :data-testid="`kind-${kind.kind.replaceAll(' ', '-')}`" @click="add(kind.kind)">{{ kind.label }}</v-btn>
         </div>
         <div class="board">
-          <button v-for="thing in shelf.things" :key="thing.key" class="thing" :class="{ away: thing.state !== 'at hand' }" :aria-pressed="kit.key === thing.key" :data-testid="`thing-${thing.key}`" @click="choose(thing.key)">
+          <button v-for="thing in group.things" :key="thing.key" class="thing" :class="{ away: thing.state !== 'at hand' }" :aria-pressed="kit.key === thing.key" :data-testid="`thing-${thing.key}`" @click="choose(thing.key)">
             <ThingPicture :thing="thing" />
             <b>{{ thing.name }}</b>
             <small v-if="thing.state !== 'at hand'">{{ tr(thing.state) }}</small><small v-else-if="thing.text.length"><WordsText :words="thing.text" /></small>
@@ -68,7 +68,7 @@ onBeforeUnmount(() => void kit.settle())
 </template>
 
 <style scoped>
-.cupboard { height: 100%; overflow: auto; padding: 18px 26px 30px; background: var(--cloth); display: grid; gap: 20px; align-content: start; }
+.inventory { height: 100%; overflow: auto; padding: 18px 26px 30px; background: var(--cloth); display: grid; gap: 20px; align-content: start; }
 .board { display: grid; grid-template-columns: repeat(auto-fill, minmax(140px, 1fr)); gap: 12px; padding: 4px 0 12px; border-bottom: 5px solid var(--board); }
 .thing { display: grid; justify-items: center; align-content: start; gap: 4px; padding: 10px 6px 8px; border: 1px solid var(--rule); border-radius: 10px; background: var(--paper); cursor: pointer; font-size: 14px; line-height: 1.2; text-align: center; min-height: 112px; }
 .thing:hover { border-color: var(--indigo); }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What this quilt is sewn with: taken from the cupboard, one of each, and every ruler at hand. */
+/** What this quilt is sewn with: copies of the quilter's tools and supplies, one of each kind, and every ruler at hand. */
 import { ref } from 'vue'
 import LengthField from '../../parts/LengthField.vue'
 import WordsText from '../../parts/WordsText.vue'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The foot beside the ruler, in true proportion: where a line is stitched when a mark lies on the last one. */
+/** The foot beside the ruler, to scale: where a line is stitched when a mark is on the last one. */
 import { computed } from 'vue'
 import type { Views } from '../../api/client'
 import WordsText from '../../parts/WordsText.vue'
@@ -10,7 +10,7 @@ const props = defineProps<{ foot: number; makes: Views['EtchedView'][] }>()
 const TOP = 104
 const LEAST = 21
 const LABEL = 37
-/** a ruler with many marks is drawn higher, and scrolls */
+/** a ruler with many marks is taller, and scrolls */
 const high = computed(() => Math.max(520, LEAST * props.makes.length))
 const lowest = computed(() => TOP + high.value + 16)
 const scale = computed(() =>
@@ -18,7 +18,7 @@ const scale = computed(() =>
 )
 const edge = computed(() => TOP + props.foot * scale.value)
 const lines = computed(() => props.makes.map((row) => ({ ...row, y: edge.value + row.at * scale.value })))
-/** Every mark is named: where they lie closer than their labels, these keep apart and a leader leads to the mark. */
+/** Every mark has a label; labels that would overlap are moved apart, with leaders to their marks. */
 const step = computed(() => Math.min(LABEL, (lowest.value - edge.value + LABEL / 2) / Math.max(lines.value.length, 1)))
 const named = computed(() => {
   const at: number[] = []

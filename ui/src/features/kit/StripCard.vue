@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** A strip of lines, each sewn with the ruler's edge on the last one, tells how far the foot sews from the edge. */
+/** A test strip of lines, each sewn with the ruler's edge on the line before, gives the foot's offset. */
 import { ref } from 'vue'
 import { Problem, type Views } from '../../api/client'
 import { useKit } from '../../state/kit'

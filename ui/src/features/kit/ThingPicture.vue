@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** A thing as it lies on the shelf: rulers from their own numbers, the rest as a plain drawing of our own. */
+/** A picture of an item: rulers from their own numbers, the rest as simple drawings of our own. */
 import { computed } from 'vue'
 import type { Views } from '../../api/client'
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** One thing from the cupboard: its numbers, whether it is at hand; a foot's strip. */
+/** One item: its numbers, whether it is at hand; for a foot the test strip. */
 import { computed, ref, watch } from 'vue'
 import FieldControl from '../../parts/FieldControl.vue'
 import WordsText from '../../parts/WordsText.vue'

@@ -9,12 +9,12 @@ import QuiltKit from './QuiltKit.vue'
 import StripCard from './StripCard.vue'
 import ThingSlip from './ThingSlip.vue'
 
-const shelves = (...things: Views['ThingView'][]): Views['CupboardView'] => ({ shelves: [{ key: 'machine', label: 'Machine and feet', things, kinds: [{ kind: 'ruler foot', label: 'Ruler foot' }] }] })
+const groups = (...things: Views['ThingView'][]): Views['InventoryView'] => ({ groups: [{ key: 'machine', label: 'Machine and feet', things, kinds: [{ kind: 'ruler foot', label: 'Ruler foot' }] }] })
 const foot = { ...thingView({ offset: '1/4 in' }), fields: [field({ name: 'offset', label: 'Needle to rim' })] }
 
 beforeEach(async () => {
   opened()
-  vi.spyOn(api, 'things').mockResolvedValue(shelves(foot))
+  vi.spyOn(api, 'things').mockResolvedValue(groups(foot))
   vi.spyOn(api, 'kit').mockResolvedValue(kitView({ fields: [field({ name: 'tolerance', label: 'A line may be off by', text: '1/8' })] }))
   await useKit().look()
 })
@@ -41,7 +41,7 @@ describe('the kit of the quilt', () => {
     await Promise.all([useKit().change({ values: { tolerance: '1/16 in' } }), useKit().change({ values: { hand: '4 in' } })])
     expect(sent).toEqual([{ kit: { values: { tolerance: '1/16 in' } } }, { kit: { values: { hand: '4 in' } } }])
   })
-  it('tells where the cupboard says otherwise, and takes that over at one click', async () => {
+  it('tells how the tools differ from the kit, and updates it at one click', async () => {
     useKit().view = kitView({ changed: ['Ruler foot'], away: ['Wave'] })
     const part = mounted(QuiltKit)
     expect(byId(part, 'behind').text()).toContain('Ruler foot')
@@ -57,7 +57,7 @@ describe('a thing', () => {
   it('is taken out for good only when she is sure', async () => {
     useKit().choose('foot')
     const part = mounted(ThingSlip)
-    const gone = vi.spyOn(api, 'deleteThing').mockResolvedValue(shelves())
+    const gone = vi.spyOn(api, 'deleteThing').mockResolvedValue(groups())
     changes()
     await byId(part, 'remove-thing').trigger('click')
     expect(gone).not.toHaveBeenCalled()

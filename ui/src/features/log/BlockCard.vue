@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** One block: how far it is, what happened there, what she says of it, its pictures, and another block's log beside it. */
+/** One block: its progress, what happened there, remarks and pictures, and another block's log for comparison. */
 import { computed, ref } from 'vue'
 import FigureRows from '../../parts/FigureRows.vue'
 import WordsText from '../../parts/WordsText.vue'

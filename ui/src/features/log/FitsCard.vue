@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** "I have so many minutes now": whole blocks that are surely done in them. */
+/** Whole blocks that fit into the minutes available now. */
 import { ref, watch } from 'vue'
 import { useLocalStorage } from '@vueuse/core'
 import { api, Problem, type Views } from '../../api/client'

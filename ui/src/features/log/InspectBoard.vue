@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The photograph straightened, with every line where it was found: within, near, out, or unseen, told by stroke as well as color. */
+/** The straightened photograph with every line where it was found: within, near, out, or not seen, distinguished by stroke as well as color. */
 import { computed, ref } from 'vue'
 import { api, type Views } from '../../api/client'
 import { openPath } from '../../canvas/paths'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What a measured block says: whether to keep it, what shows, what to sew again, planned beside actual. */
+/** The report on a measured block: whether to keep it, what shows, what to sew again, planned beside actual. */
 import { computed } from 'vue'
 import FigureRows from '../../parts/FigureRows.vue'
 import FoldCard from '../../parts/FoldCard.vue'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What was learnt beside what is in use: one click takes it, for this quilt or for the cupboard; nothing changes by itself. */
+/** Learnt values beside those in use: one click uses them, for this quilt or for the tool itself; nothing changes without it. */
 import { ref } from 'vue'
 import { api, Problem, type Views } from '../../api/client'
 import { useKit } from '../../state/kit'
@@ -15,19 +15,19 @@ const busy = ref(false)
 const said = ref('')
 const wrong = ref('')
 
-async function take(row: Views['LearntRow'], cupboard: boolean) {
+async function take(row: Views['LearntRow'], inventory: boolean) {
   busy.value = true
   said.value = wrong.value = ''
   try {
     const change = row.change as { kit?: { values: Record<string, unknown> }; stitching?: Record<string, unknown> }
-    if (cupboard && row.thing) await api.keepThing({ key: row.thing_key, thing: row.thing as never, unit: quilt.unit })
+    if (inventory && row.thing) await api.keepThing({ key: row.thing_key, thing: row.thing as never, unit: quilt.unit })
     if (change.kit && !(await kit.change(change.kit as never))) {
       wrong.value = kit.wrong?.message ?? kit.refused
       return
     }
     if (change.kit) kit.wrong = undefined
     else if (change.stitching) await quilt.make(() => ({ kind: 'stitching', stitching: change.stitching }) as never)
-    said.value = tr('{name}: now {row}{cupboard}.', { name: row.name, row: row.value, cupboard: cupboard ? tr(', and in your tools') : tr(' for this quilt') })
+    said.value = tr('{name}: now {row}{inventory}.', { name: row.name, row: row.value, inventory: inventory ? tr(', and in your tools') : tr(' for this quilt') })
     await log.look()
   } catch (error) {
     if (!(error instanceof Problem)) throw error

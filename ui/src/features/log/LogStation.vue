@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Log: what was sewn, how true it is, and what is left. */
+/** Log: what was sewn, how accurate it is, and what is left. */
 import { computed, onBeforeUnmount, nextTick, onMounted, ref, watch } from 'vue'
 import QuiltCanvas from '../../canvas/QuiltCanvas.vue'
 import { useCanvasKeys } from '../../canvas/keys'
@@ -50,7 +50,7 @@ onBeforeUnmount(() => {
   log.close()
   void book.close()
 })
-watch(() => book.open, (now) => { if (!now) void log.look() }) // what the swatches teach
+watch(() => book.open, (now) => { if (!now) void log.look() }) // swatches may have taught something
 const top = ref<HTMLElement>()
 watch([() => log.place, () => log.inspection?.id], async () => {
   side.value = ''

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Copy to the next: a fill that worked in this block goes to a zone in which nothing is sewn yet. */
+/** Copies a fill that worked in this block to a zone in which nothing is sewn yet. */
 import { computed, ref, watch } from 'vue'
 import { useLog } from '../../state/log'
 import { useQuilt } from '../../state/quilt'

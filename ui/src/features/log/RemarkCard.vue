@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What she says of a block or a sitting: a verdict, notes, pictures. Nothing else is asked. */
+/** Remarks on a block or a sitting: a verdict, notes, pictures. All are optional. */
 import { computed, ref } from 'vue'
 import { api } from '../../api/client'
 import { useLog } from '../../state/log'

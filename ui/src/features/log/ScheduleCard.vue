@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Sessions on the days that she has: what comes when, and whether it is done in time; for her own calendar too. */
+/** Sewing sessions on the days available: what comes when, and whether it is finished in time; also as a calendar file. */
 import { useLocalStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { api, type Views } from '../../api/client'

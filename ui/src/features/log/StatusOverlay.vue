@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** How far every place is, laid over the quilt: from untouched to inspected, told by hatch and stroke as well as by depth. */
+/** The stage of every place, drawn over the quilt, from untouched to inspected, distinguished by hatching and stroke as well as darkness. */
 import { computed } from 'vue'
 import type { Views } from '../../api/client'
 import { closedPath } from '../../canvas/paths'
@@ -13,7 +13,7 @@ const width = (one: Views['PlaceRow']) => {
   const xs = one.outline[0]!.filter((_, k) => k % 2 === 0)
   return (Math.max(...xs) - Math.min(...xs)) * props.view.scale
 }
-/** the chosen one last, so that its outline lies on top */
+/** the chosen one last, so that its outline is on top */
 const inOrder = computed(() => [...props.places.filter((one) => one.place !== props.chosen), ...props.places.filter((one) => one.place === props.chosen)])
 const labels = computed(() => props.places.filter((one) => sign(one) && one.outline.length === 1 && width(one) > LEAST).map((one) => ({ place: one.place, text: sign(one), at: toScreen(props.view, one.at[0]!, one.at[1]!) })))
 const marked = computed(() => props.spots.map((at) => toScreen(props.view, at[0]!, at[1]!)))

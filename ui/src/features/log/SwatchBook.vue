@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The swatch book over the quilt: every swatch as it looks, to leaf through, and a zone of this quilt to be put into it. */
+/** The swatch book over the quilt: pictures of all swatches, and a zone of this quilt to add. */
 import { computed, onMounted, ref, watch } from 'vue'
 import { api } from '../../api/client'
 import WordsText from '../../parts/WordsText.vue'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The swatch that is chosen: what she found of it, its figures, another's beside them. None chosen: what the book is for. */
+/** The chosen swatch: observations, figures, and another swatch's figures beside them. If none is chosen, what the book is for. */
 import { computed, nextTick, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, type Views } from '../../api/client'
@@ -38,7 +38,7 @@ function file(event: Event, take: (file: File) => unknown) {
   input.value = ''
   if (found) void take(found)
 }
-/** pressed again, an answer that may be left open is taken back */
+/** an optional answer is removed by pressing it again */
 const choose = (field: Views['FieldView'], value: unknown) => book.set(field.name, field.name !== 'washed' && field.text === value ? '' : value)
 const target = ref('')
 const zones = computed(() => quilt.zones.filter((each) => !each.on_top))

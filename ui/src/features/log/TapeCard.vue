@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** A block measured with a tape: the lines counted, from the first to the last, the widest gap; and what was measured so before. */
+/** A block measured with a tape: the number of lines, the distance from first to last, the widest gap; and earlier readings. */
 import { computed, nextTick, ref, watch } from 'vue'
 import FoldCard from '../../parts/FoldCard.vue'
 import WordsText from '../../parts/WordsText.vue'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What was sewn, zone by zone, each opened to tell with what. */
+/** What was sewn, zone by zone, with the tools used in a fold. */
 import { ref } from 'vue'
 import type { Views } from '../../api/client'
 import FigureRows from '../../parts/FigureRows.vue'

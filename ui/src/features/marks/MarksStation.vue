@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Marks: what to draw for a zone, ticks to measure off, and sheets at true size. */
+/** Marks: what to mark for a zone, ticks to measure, and sheets at true size. */
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { api, type Views } from '../../api/client'
 import { NOTHING_MARKED } from '../../canvas/marked'
@@ -34,10 +34,10 @@ const edge = ref(0)
 const trouble = ref('')
 const here = computed(() => ({ quilt: quilt.id, zone: zone.key }))
 const jobPaper = computed(() => (sheet.value.paper === 'roll' ? 'letter' : sheet.value.paper))
-/** which strips of tape are on the quilt */
+/** the round of tape strips that is shown */
 const round = ref(0)
 const ticksShown = computed(() => (marks.value?.method === 'ticks' || strips.value ? marks.value?.edges : undefined))
-/** the tick strip is looked at, whatever is drawn */
+/** the tick strip is shown, whatever the method */
 const strips = ref(false)
 const { ask, drop, fault } = useAsk()
 const wanted = () => ({ zone: zone.key, place: zone.place, layer: zone.layer, unit: quilt.unit, paper: sheet.value.paper, kind: sheet.value.kind, scope: sheet.value.scope, method: null }) as Views['MarksRequest']
@@ -62,7 +62,7 @@ function refuse(why: string) {
   marks.value = undefined
   trouble.value = why
 }
-/** what a change that is on its way was sent with: another sheet may be wanted by now */
+/** the request sent with a change under way; the settings may have changed since */
 let sent = ''
 onBeforeUnmount(
   quilt.shows({
@@ -72,13 +72,13 @@ onBeforeUnmount(
     },
     take: ({ marks: found, faults }) => {
       if (found && sent !== JSON.stringify(wanted())) return void look()
-      if (found || faults?.marks) drop() // marks that were asked for before the change would come over these
+      if (found || faults?.marks) drop() // an older answer would overwrite these marks
       if (found && found.zone === zone.key) put(found)
       else if (zone.key && faults?.marks) refuse(faults.marks.detail)
     },
   }),
 )
-/** Kept at once, so that it holds wherever she goes next; the answer says what it comes to. */
+/** Stored at once, so that it holds after leaving the station; the answer has the figures. */
 function mark(marking: Views['MethodView']['key'] | null) {
   if (marks.value && marking) marks.value = { ...marks.value, method: marking }
   return quilt.set({ kind: 'marking', zone: zone.key, marking })
@@ -94,7 +94,7 @@ const tool = computed(() => marks.value?.tools.find((one) => one.key === marks.v
 const ticked = computed(() => (ticksShown.value ? marks.value?.edges[edge.value] : undefined))
 watch(() => [zone.key, zone.place, zone.layer, quilt.read, quilt.unit, sheet.value], () => void look(), { immediate: true })
 watch(() => zone.key, () => zone.drop(), { immediate: true })
-onBeforeUnmount(() => zone.layer > 1 && zone.turnTo(0)) // lines laid by hand are looked at here only
+onBeforeUnmount(() => zone.layer > 1 && zone.turnTo(0)) // lines placed by hand are shown on this station only
 const keys = computed(() => {
   const { strokes = [], dots = [], laid = [], signs = [] } = marks.value ?? {}
   const stroke = marks.value?.stands_for === 'ruler edge' ? 'edge' : 'mark'

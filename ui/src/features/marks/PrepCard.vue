@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** From the pressed top to the basted quilt: schools differ, the order follows hers. */
+/** From the pressed top to the basted quilt, in the order of the chosen school. */
 import { onMounted, shallowRef, watch } from 'vue'
 import { api, Problem, type Views } from '../../api/client'
 import { useQuilt } from '../../state/quilt'

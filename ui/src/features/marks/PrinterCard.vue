@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Her printers: which one the sheet is for, and a check by two bars that she measures. */
+/** Printers: which one the sheet is for, and a check with two bars to measure. */
 import { ref, shallowRef, watch } from 'vue'
 import { api, Problem, type Views } from '../../api/client'
 import { useExports } from '../../state/exports'

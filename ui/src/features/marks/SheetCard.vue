@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** A sheet at true size: what is on it, on which paper, for which printer, and the files besides it. */
+/** A sheet at true size: its content, paper and printer, and other files. */
 import { computed } from 'vue'
 import type { Views, Words } from '../../api/client'
 import FoldCard from '../../parts/FoldCard.vue'

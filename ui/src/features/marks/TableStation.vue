@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** At the table: one step at a time, in large type; what is done is kept. */
+/** At the marking table: one step at a time, in large type; finished steps are stored. */
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, Problem, type Views } from '../../api/client'
@@ -18,7 +18,7 @@ const zone = useZone()
 const router = useRouter()
 const view = shallowRef<Views['TableView']>()
 const trouble = ref('')
-/** Steps that are done, over all places; kept here until the server has them. */
+/** Finished steps, over all places; kept here until the server has them. */
 const done = ref(0)
 const mine = { zone: zone.key, place: zone.place, layer: zone.layer }
 const kept = newest<number>(`table.${quilt.id}.${mine.zone}`, async (value) => void (view.value = await api.table(quilt.id, { ...mine, unit: quilt.unit, done: value })), (problem) => (trouble.value = problem.message))

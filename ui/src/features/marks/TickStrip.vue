@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The ticks of one edge on a tape, counted from its corner; labels that would touch are set in two rows. */
+/** The ticks of one edge on a tape, counted from its corner; labels that would touch are in two rows. */
 import { computed } from 'vue'
 import type { Views } from '../../api/client'
 import FigureText from '../../parts/FigureText.vue'

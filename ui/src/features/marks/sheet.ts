@@ -1,4 +1,4 @@
-/** How a sheet is wanted. */
+/** The settings of a mark sheet. */
 import type { Views } from '../../api/client'
 import { tr } from '../../texts'
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Six short steps that are the work itself: each goes on by itself when it is done, and all can be left. */
+/** Six short first steps on real work: each is completed by doing it, and all can be skipped. */
 import { computed, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { useZone } from '../../state/zone'
@@ -12,7 +12,7 @@ const route = useRoute()
 const zone = useZone()
 const number = computed(() => tour.value)
 const step = computed(() => STEPS[number.value - 1])
-/** what fill and spacing were when the step began */
+/** fill and spacing when the step began */
 const before = ref('')
 const fill = computed(() => zone.plan?.fill as { kind?: string; spacing?: string } | null | undefined)
 const now = computed(() => (number.value === 2 ? fill.value?.kind : fill.value?.spacing) ?? '')

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The guide inside the app: the page of the station that she is in, and the others. */
+/** The guide inside the app: the page of the current station, and the others. */
 import { ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { htmlOf, pageFor, PAGES, type Page } from './guide'
@@ -17,7 +17,7 @@ watch([open, page], async () => {
   const found = await htmlOf(wanted)
   if (wanted === page.value) html.value = found
 }, { immediate: true })
-/** a link of the guide leads to another page of it */
+/** a link within the guide opens another page of it */
 function follow(event: MouseEvent) {
   const link = (event.target as HTMLElement).closest('a')?.getAttribute('href')
   const found = PAGES.find(([key]) => link === `${key}.md`)

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The quilts that are here; goes straight on where there is only one and she came fresh. */
+/** The list of quilts; opens the only one directly at the first visit. */
 import { computed, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, Problem, type Unit, type Views } from '../../api/client'
@@ -14,7 +14,7 @@ const exports = useExports()
 const quilts = ref<Views['Listed'][]>()
 const copies = ref<Views['CopiesView']>()
 const trouble = ref('')
-/** which kind of beginning is filled in: by its layout, as a single block; one from a photo is begun as a block, and its photo is chosen next */
+/** the form that is open: by layout, or a single block; a quilt from a photo begins as a block, and its photo is chosen next */
 const beginning = ref<'' | 'layout' | 'block' | 'photo'>('')
 const BEGINNINGS = [
   ['layout', tr('By its setting'), tr('Straight, on point, strips or a medallion'), 'M4 4h10v10H4zM17 4h10v10H17zM30 4h10v10H30zM4 17h10v10H4zM17 17h10v10H17zM30 17h10v10H30z'],
@@ -84,7 +84,7 @@ function since(seconds: number): string {
   if (days < 14) return counted(days, 'yesterday', '{count} days ago')
   return new Date(1000 * seconds).toLocaleDateString(locale(), { day: 'numeric', month: 'long' })
 }
-/** of quilts that are being sewn: told a little later, so that the list is there at once */
+/** for quilts being sewn: loaded a little later, so that the list appears at once */
 const sewn = ref<Record<string, Views['ProgressView']>>({})
 watch(quilts, (list) => {
   for (const quilt of list ?? []) {

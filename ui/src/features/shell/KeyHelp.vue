@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** All keys on one card: those of the station that she is in first, the others folded. */
+/** All keys on one card: those of the current station first, the others folded. */
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import { tr } from '../../texts'

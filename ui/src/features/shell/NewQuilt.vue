@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** A few wishes with which a quilt begins, and what they come to, drawn as they are typed; everything can be changed afterwards. */
+/** The choices for a new quilt, with a live drawing; all of them can be changed later. */
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { api, Problem, type Unit, type Views } from '../../api/client'
 import WordsText from '../../parts/WordsText.vue'
@@ -41,7 +41,7 @@ const wish = computed(() => {
   const sized = by.value === 'block' ? { block: block.value.trim() || usual.value, height: kind.value === 'strips' ? height.value.trim() || null : null } : { width: width.value.trim() || null, height: height.value.trim() || null }
   return { name: name.value.trim() || tr('My quilt'), use: use.value, arrangement: kind.value, columns: columns.value, rows: rows.value, first: chosen.value, border: border.value.trim() || null, ...sized } as unknown as Wish
 })
-/** what is wrong is said at its field, once she has left it or wants to begin; what is drawn stays */
+/** an error is shown at its field after leaving it, or on submit; the drawing stays */
 const FIELDS = ['name', 'block', 'width', 'height', 'border', 'columns', 'rows']
 const trouble = computed(() => props.wrong ?? refused.value)
 const wrongAt = (field: string) => (trouble.value?.field === field ? trouble.value.message : '')

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The stations on a running stitch that is madder as far as she has come. */
+/** The stations along a running stitch, red as far as the work has come. */
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import { useQuilt } from '../../state/quilt'

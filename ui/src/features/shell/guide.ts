@@ -1,4 +1,4 @@
-/** The guide of docs/guide, in the order in which it is read, as the help inside the app shows it. */
+/** The pages of docs/guide, in reading order, as shown in the help. */
 import { marked } from 'marked'
 import { tr } from '../../texts'
 
@@ -12,10 +12,10 @@ export const PAGES = [
   ['begin', tr('Begin')], ['top', tr('Top')], ['fills', tr('Fills')], ['ruler', tr('The ruler')], ['balance', tr('Balance')], ['kit', 'Kit'], ['bench', tr('Bench')], ['marks', tr('Marks')], ['table', tr('Step by step')], ['stitch', tr('Stitch')], ['machine', 'Machine'], ['log', tr('Log')],
 ] as const
 export type Page = (typeof PAGES)[number][0]
-/** The page for a station; the first where there is none. */
+/** The page for a station; the first page if there is none. */
 export const pageFor = (station: unknown): Page => PAGES.find(([key]) => key === station)?.[0] ?? 'begin'
 
-/** A page as HTML: its own title a level down, its pictures from where they were built to. The text is the product's own. */
+/** A page as HTML: its title one level lower, its pictures from the build. The text is the product's own. */
 export async function htmlOf(page: Page): Promise<string> {
   const text = (await pages.get(`${page}.md`)!()).replace(/^#/gm, '##')
   const shown = await Promise.all([...text.matchAll(/\.\.\/screenshots\/([\w-]+\.png)/g)].map(async ([path, name]) => [path, await shots.get(name!)?.()] as const))

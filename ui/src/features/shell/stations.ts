@@ -1,4 +1,4 @@
-/** The stations that work, in the order of the work. */
+/** The stations in the order of the work. */
 import { tr } from '../../texts'
 export const STATIONS = [
   { number: 1, name: 'top', label: tr('Top'), does: tr('Describe the quilt top and its zones') },

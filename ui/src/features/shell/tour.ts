@@ -1,4 +1,4 @@
-/** The first steps: how far she is in them is known in this browser. 0: not offered yet, 1 to 6: under way, -1: never again. */
+/** Progress in the first steps, stored in this browser. 0: not offered yet, 1 to 6: under way, -1: never again. */
 import { useLocalStorage } from '@vueuse/core'
 import { tr } from '../../texts'
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Where the thread broke: on this line, or some lines back where a bobbin ran out unseen. */
+/** Where the thread broke: on this line, or some lines back if a bobbin ran out unnoticed. */
 import { computed, onMounted, ref, watch } from 'vue'
 import type { Views } from '../../api/client'
 import WordsText from '../../parts/WordsText.vue'
@@ -10,7 +10,7 @@ import { tr, whole } from '../../texts'
 const props = defineProps<{ here: Views['SewHere']; step?: Step; done: readonly Step[] }>()
 const emit = defineEmits<{ at: [at: number[] | undefined]; tell: [event: Told]; close: [] }>()
 
-/** 0 is the line at hand, 1 the one before it, … */
+/** 0 is the present line, 1 the one before it, … */
 const back = ref(0)
 const share = ref(50)
 const lines = computed(() => doneLines(props.here, props.done))
@@ -25,7 +25,7 @@ function told() {
   const { place } = props.here
   if (!at.value) return emit('close')
   if (!back.value) return emit('tell', event('broke', { place, at: at.value, sewn: until.value!.sewn, length_mm: (share.value / 100) * lineLength(props.step!) }))
-  // what was sewn after it holds no thread
+  // lines sewn after the break have no thread
   emit('tell', event('broke', { place, at: at.value, taken_out: lines.value.slice(0, back.value - 1).flatMap((one) => one.sewn) }))
 }
 </script>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What it costs to begin and end where she wants, and spacings that end there by themselves. */
+/** The cost of the pinned start and end, and spacings that end there without a detour. */
 import { shallowRef, watch } from 'vue'
 import { api, type Views } from '../../api/client'
 import WordsText from '../../parts/WordsText.vue'

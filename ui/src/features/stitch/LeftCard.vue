@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Lines left: by zone, and at the places that are begun. */
+/** Lines left: by zone, and at places that are begun. */
 import type { Views } from '../../api/client'
 import { counted, tr } from '../../texts'
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** A longer search for a shorter way: what it has found so far, to be taken or left. */
+/** A longer search for a shorter route: its results so far, to be used or not. */
 import { onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { api, Problem, type Views } from '../../api/client'
 import WordsText from '../../parts/WordsText.vue'
@@ -12,9 +12,9 @@ const quilt = useQuilt()
 const found = shallowRef<Views['SearchView']>()
 const trouble = ref('')
 let waits: ReturnType<typeof setTimeout> | undefined
-/** which search is hers: what is told of one that she has left is not heard */
+/** which search is current: answers about an earlier one are ignored */
 let mine = 0
-/** what it was begun for, while it is under way */
+/** the route for which it was started, while it is under way */
 let begun: { quilt: string; number: number } | undefined
 
 async function told(answer: Promise<Views['SearchView']>) {
@@ -43,7 +43,7 @@ async function take() {
   if (view && Object.keys(view.ways).length) emit('ways', view.ways)
   leave()
 }
-/** A line more is drawn: the route is looked for anew from there. */
+/** One more line is marked: the route is searched again. */
 async function draw(offer: Views['MarkOffer']) {
   leave()
   await quilt.set({ kind: 'drawn too', zone: offer.zone, spots: offer.spots })

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What she wants to know without asking: how far, how much thread, how long, when to rest. */
+/** Progress at a glance: how far, how much thread, how long, when to rest. */
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import type { Views } from '../../api/client'
 import { useQuilt } from '../../state/quilt'
@@ -13,7 +13,7 @@ const aloud = defineModel<boolean>('aloud', { default: false })
 
 const quilt = useQuilt()
 const PAUSE_S = 300
-/** seconds since the figures were told, while she sews; a long silence is a pause */
+/** seconds since the last figures, while sewing; a long silence counts as a pause */
 const gone = ref(0)
 let last = Date.now()
 let timer: ReturnType<typeof setInterval> | undefined

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** At the machine: what is sewn, what is not sewn yet, the line at hand and where it leads. */
+/** At the machine: what is sewn, what is not sewn yet, the present line and where it leads. */
 import { computed } from 'vue'
 import type { Views } from '../../api/client'
 import { openPath } from '../../canvas/paths'
@@ -9,19 +9,19 @@ import type { Step } from '../../sewing/machine'
 const props = defineProps<{
   here: Views['SewHere']
   view: View
-  /** how much of every place is sewn */
+  /** the share of every place that is sewn */
   spots: readonly Views['PlaceShare'][]
   steps: readonly Step[]
-  /** how many of the steps told are done */
+  /** how many of the known steps are done */
   done: readonly Step[]
-  /** where the thread broke, while that is being said */
+  /** where the thread broke, while it is being reported */
   broke?: number[]
-  /** where the needle of a machine that is followed is */
+  /** the needle of a connected machine */
   needle?: number[]
 }>()
 
 const world = computed(() => `matrix(${props.view.scale} 0 0 ${-props.view.scale} ${props.view.x} ${props.view.y})`)
-/** from far away lines are thin, or they would run together */
+/** lines are thin when far away, or they would merge */
 const wide = computed(() => Math.min(Math.max(props.view.scale / 1.6, 0.3), 1))
 const path = (some: readonly number[][]) => some.map(openPath).join('')
 const step = computed(() => props.steps[0])
@@ -31,10 +31,10 @@ const free = computed(() => path(props.steps.slice(1).flatMap((one) => (one.free
 const spot = (at?: readonly number[]) => (at?.length ? toScreen(props.view, at[0]!, at[1]!) : undefined)
 const start = computed(() => spot(step.value?.start))
 const end = computed(() => spot(step.value?.at))
-/** where the line itself ends, and the way on begins */
+/** where the line itself ends, and the travel begins */
 const turns = computed(() => (step.value?.travels.length && step.value.points.length ? spot(step.value.points[step.value.points.length - 1]!.slice(-2)) : undefined))
 const R = 11
-const GAUGES = 24 // px apart: nearer ones are not drawn
+const GAUGES = 24 // px apart: closer ones are not drawn
 const others = computed(() => {
   const placed = props.spots.filter((one) => one.share > 0 && one.place !== props.here.place).map((one) => ({ ...one, spot: spot(one.at)! }))
   const near = placed.some((one, k) => placed.slice(k + 1).some((two) => Math.hypot(one.spot[0] - two.spot[0], one.spot[1] - two.spot[1]) < GAUGES))

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** At the machine: one step at a time in large type; what is done is kept at once, and goes on where the server is lost. */
+/** At the machine: one step at a time in large type; finished steps are stored at once, even while the server is unreachable. */
 import { useLocalStorage } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
@@ -30,10 +30,10 @@ const sewing = useSewing(quilt.id, () => quilt.unit)
 const { view, machine, step, steps, index, trouble, lost, busy, canGoBack } = sewing
 const main = ref<HTMLButtonElement>()
 const canvas = ref<InstanceType<typeof QuiltCanvas>>()
-/** what is asked or shown instead of the step */
+/** a question or a list in place of the step */
 const asks = ref<'' | 'broke' | 'unpicked' | 'left' | 'pause'>('')
 const brokeAt = ref<number[]>()
-/** each step is read to her, if she wants it */
+/** each step is read aloud, if wanted */
 const aloud = useLocalStorage('kenzet-aloud', false)
 watch([step, aloud, asks], () => {
   if (!aloud.value) return
@@ -41,7 +41,7 @@ watch([step, aloud, asks], () => {
   say([step.value.lay, step.value.sew, step.value.then].filter((words) => words.length).map(spoken).join(' '))
 }, { immediate: true })
 onBeforeUnmount(() => aloud.value && say(''))
-/** under a finger: a swipe to the left or a tap goes on, a swipe to the right goes back */
+/** by touch: a swipe left or a tap goes on, a swipe right goes back */
 let touched: { x: number; y: number } | undefined
 function press(event: PointerEvent) {
   const onControl = (event.target as HTMLElement).closest('button, a, input, select, summary')
@@ -54,13 +54,13 @@ function release(event: PointerEvent) {
   if (Math.abs(dx) < 10 && Math.abs(dy) < 10) next()
   else if (Math.abs(dx) > 60 && Math.abs(dx) > 2 * Math.abs(dy)) void (dx < 0 ? next() : back())
 }
-/** on a phone, what is not always needed */
+/** on a phone, details that are not always needed */
 const more = ref(false)
 const awake = useAwake()
 useCanvasKeys(canvas)
 
 const here = computed(() => view.value?.here)
-/** where the needle of the machine that is followed is */
+/** the needle of the connected machine */
 const needle = computed(() => {
   if (!machine.value || !step.value || machine.value.line !== step.value.number || machine.value.place !== here.value?.place) return undefined
   let far = machine.value.mm
@@ -76,7 +76,7 @@ const coming = computed(() => steps.value.slice(1, 4))
 const mmDone = computed(() => done.value.reduce((sum, one) => sum + lineLength(one), 0))
 const key = computed(() => ['done', 'line', 'travel', 'coming', ...(steps.value.some((one) => one.freehand) ? ['freehand'] : []), ...(step.value?.ruler.length ? ['ruler'] : []), ...(step.value?.hands.length ? ['hand'] : [])] as InstanceType<typeof CanvasKey>['$props']['shows'])
 const finished = computed(() => !!view.value && !here.value)
-/** the order is read from a distance, and whole: where it is long its letters are smaller */
+/** the instruction is always whole and readable from a distance: a long one has smaller letters */
 const told = ref<HTMLElement>()
 const order = ref<HTMLElement>()
 const smaller = ref(0)
@@ -130,7 +130,7 @@ const DOES: Record<string, () => void> = {
   b: () => void back(), Backspace: () => void back(), ArrowLeft: () => void back(), PageUp: () => void back(),
   t: () => ask('broke'), s: () => void skip(), h: otherwise, u: () => ask('unpicked'), l: () => ask('left'), p: () => ask('pause'), w: () => void bobbin(),
 }
-/** what the whole app listens to */
+/** keys of the whole app */
 const OTHERS = /^([1-7?fg+\-=c]|Tab|Shift|Control|Alt|Meta|CapsLock|F\d|F1[0-2])$/
 function keys(pressed: KeyboardEvent) {
   if (pressed.ctrlKey || pressed.metaKey || pressed.altKey || OTHERS.test(pressed.key)) return
@@ -145,7 +145,7 @@ function keys(pressed: KeyboardEvent) {
   pressed.preventDefault()
   pressed.stopImmediatePropagation()
 }
-/** so that a pedal's space never presses what was clicked last */
+/** so that a pedal's space bar never presses the button clicked last */
 const home = () => void nextTick(() => main.value?.focus({ preventScroll: true }))
 watch([asks, index, view], home)
 watch(

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** How quick she is with each technique: what the minutes at the needle are reckoned from. */
+/** The quilter's pace with each technique, from which the needle time is computed. */
 import type { Views } from '../../api/client'
 import FieldControl from '../../parts/FieldControl.vue'
 import LengthField from '../../parts/LengthField.vue'

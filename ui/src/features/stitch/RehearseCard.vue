@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The needle runs along the route at the speed that she sets; she halts it, steps it, or drags it along. */
+/** The needle runs along the route at a chosen speed; it can be paused, stepped, or dragged. */
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import type { Views } from '../../api/client'
 import WordsText from '../../parts/WordsText.vue'
@@ -35,7 +35,7 @@ function run(now: number) {
   if (waits <= 0) {
     const piece = needle.value.piece
     const goes = Math.min(far.value + (since / 1000) * speed.value, all.value)
-    // she halts, needle down, where a piece ends
+    // stops, needle down, at the end of a piece
     far.value = goes
     if (needle.value.piece !== piece) waits = WAIT_MS * Math.min(1, 120 / speed.value)
   }

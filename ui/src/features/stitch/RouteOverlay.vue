@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The route on the quilt: the order of the blocks, or the needle on its way through one. */
+/** The route on the quilt: the order of the blocks, or the needle on its route through one. */
 import { computed } from 'vue'
 import type { Views } from '../../api/client'
 import { openPath } from '../../canvas/paths'
@@ -9,10 +9,10 @@ import { partOf, type Needle } from '../../sewing/walk'
 const props = defineProps<{
   route: Views['RouteView']
   view: View
-  /** where the needle is, and how far into its piece it has come, mm */
+  /** the position of the needle, and how far it is into its piece, mm */
   needle?: Needle
   into: number
-  /** her own order, while she drags it: only these are drawn */
+  /** a hand-made order while it is dragged: only these places are drawn */
   drawn?: string[]
 }>()
 
@@ -34,9 +34,9 @@ const threads = computed(() => {
 const hands = computed(() => (now.value?.sews ? now.value.hands.map((at) => screen(at[0]!, at[1]!)) : []))
 const avoided = computed(() => (props.route.here?.avoided ?? []).map((one) => ({ ...one, spot: screen(one.at[0]!, one.at[1]!) })))
 const stitch = computed(() => (props.needle ? screen(props.needle.x, props.needle.y) : undefined))
-/** the order of the blocks: from middle to middle, broken where the thread is */
+/** the order of the blocks: from center to center, interrupted where the thread is cut */
 const shown = computed(() => (props.drawn ? props.drawn.flatMap((place) => props.route.visits.find((visit) => visit.place === place) ?? []) : props.route.visits))
-/** a place that is sewn in several passes has its numbers side by side */
+/** a place sewn in several passes has its numbers side by side */
 const visits = computed(() => {
   const times = new Map<string, number>()
   for (const { place } of shown.value) times.set(place, (times.get(place) ?? 0) + 1)

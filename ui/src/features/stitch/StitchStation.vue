@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Stitch: in which order the quilt is sewn, and the needle on its way to look at before it is done. */
+/** Stitch: the order in which the quilt is sewn, and a preview of the needle on its route. */
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { api, Problem, type Views, type Words } from '../../api/client'
 import CanvasKey from '../../canvas/CanvasKey.vue'
@@ -31,18 +31,18 @@ const canvas = ref<InstanceType<typeof QuiltCanvas>>()
 const route = shallowRef<Views['RouteView']>()
 const trouble = ref('')
 const fault = ref<{ name: string; message: string }>()
-/** what is looked at: a number of the order, 0 for the whole quilt */
+/** what is shown: a number of the order, 0 for the whole quilt */
 const number = ref(0)
 const place = computed(() => route.value?.visits[number.value - 1]?.place ?? '')
-/** her own order, while she drags it over the quilt */
+/** a hand-made order while it is dragged over the quilt */
 const drawn = ref<string[]>()
 const needle = shallowRef<Needle>()
 const into = ref(0)
-/** the place to be looked at when the order has changed, or is first found */
+/** the place to show after the order has changed, or is first known */
 let follows = ''
 const { ask, drop, fault: refused, pending: busy } = useAsk()
 const wanted = (quick: boolean) => ({ unit: quilt.unit, number: number.value, quick })
-/** A quick way at once, and the shorter one when it is found. */
+/** A quick route at once, and the shorter one when it is found. */
 async function look() {
   const found = await ask(async (signal) => {
     await quilt.flush()
@@ -70,7 +70,7 @@ function refuse(why: string, status: number) {
   if (status) route.value = undefined
   trouble.value = why
 }
-/** the place that a change on its way was sent with: another may be looked at by now */
+/** the place sent with a change under way; another may be shown by now */
 let sent = 0
 onBeforeUnmount(
   quilt.shows({
@@ -80,7 +80,7 @@ onBeforeUnmount(
     },
     take: ({ route: found, faults }) => {
       if (sent !== number.value) return void look()
-      if (found || faults?.route) drop() // a way that was asked for before the change would come over this one
+      if (found || faults?.route) drop() // an older answer would overwrite this route
       if (!found) return faults?.route && refuse(faults.route.detail, faults.route.status)
       put(found)
       if (found.quick) void shorten()
@@ -90,10 +90,10 @@ onBeforeUnmount(
 const places = computed(() => new Set(route.value?.visits.map((visit) => visit.place)).size)
 const LOOKING = tr('Looking for a shorter route …')
 const KEPT_WAYS = 40
-/** what a closed fold says of its theme */
+/** the values of a closed fold in one line */
 const BRIEF = ['order', 'ends', 'retrace', 'rest']
 const THEMES = [tr('Order'), tr('Threads'), tr('Travelling'), tr('Limits')]
-/** Keep her settings with some that are others now, put together from what is kept then; what is refused is said at its field. */
+/** Changes some settings, based on those stored at that time; an error is shown at its field. */
 async function change(some: (now: Stitching) => Partial<Stitching>, name = '') {
   try {
     await quilt.make(() => ({ kind: 'stitching', stitching: { ...route.value!.doc, ...some(route.value!.doc) } }))
@@ -111,7 +111,7 @@ function set(name: string, value: unknown) {
   void change(() => ({ [name]: value }) as Partial<Stitching>, name)
 }
 const stepped = (field: Views['FieldView'], by: number) => set(field.name, Number(field.text) + by * (field.name === 'rest' ? 5 : 1))
-/** a place that is sewn in several passes is looked at in one after the other */
+/** a place sewn in several passes shows one after the other */
 function point(spot: Spot) {
   if (!route.value) return void (follows = spot.place)
   const all = route.value.visits
@@ -136,7 +136,7 @@ function avoid(how: 'bulky' | 'never') {
   void change((now) => ({ avoided: [...now.avoided, { part, x, y, how }] }))
 }
 const forget = (which: number) => void change((now) => ({ avoided: now.avoided.filter((_, k) => k !== which) }))
-/** what a longer search found is put to the ways that are kept, the oldest of many left out */
+/** results of a longer search are added to the saved routes; of many, the oldest are dropped */
 const take = (ways: Record<string, number[]>) => void change((now) => ({ ways: Object.fromEntries(Object.entries({ ...now.ways, ...ways }).slice(-KEPT_WAYS)) }))
 const forgetWay = (word: string) => void change((now) => ({ ways: Object.fromEntries(Object.entries(now.ways ?? {}).filter(([other]) => other !== word)) }))
 const leg = computed(() => (needle.value ? route.value?.here?.legs[needle.value.piece] : undefined))

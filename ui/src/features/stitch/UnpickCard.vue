@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Lines that came out again: they are put back, and sewn anew. */
+/** Unpicked lines: they are to be sewn again. */
 import { computed, ref } from 'vue'
 import type { Views } from '../../api/client'
 import WordsText from '../../parts/WordsText.vue'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** How she wants the way through a block: where it begins and ends, and along which seams she will not go. */
+/** Settings of the route through a block: where it begins and ends, and seams to avoid. */
 import type { Views } from '../../api/client'
 import ExitCard from './ExitCard.vue'
 import { tr } from '../../texts'

@@ -1,8 +1,8 @@
-/** The screen stays awake while she sews. */
+/** Keeps the screen awake while sewing. */
 import { useWakeLock } from '@vueuse/core'
 import { onMounted, ref, type Ref } from 'vue'
 
-/** False where the browser cannot do it, or may not: a battery that runs low. */
+/** False if the browser cannot do it, or refuses because of a low battery. */
 export function useAwake(): Ref<boolean> {
   const lock = useWakeLock()
   const awake = ref(lock.isSupported.value)

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** A block's name and the few numbers that its pattern is drawn from. */
+/** A block's name and the numbers of its pattern. */
 import { computed } from 'vue'
 import type { Views } from '../../api/client'
 import LengthField from '../../parts/LengthField.vue'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The blocks of the quilt: take one in hand and lay it, or add one; its numbers, fabrics and true size. */
+/** The blocks of the quilt: select one to place it, or add one; its numbers, fabrics and measurements. */
 import { computed, nextTick, ref } from 'vue'
 import type { Change, Views } from '../../api/client'
 import LengthField from '../../parts/LengthField.vue'
@@ -22,7 +22,7 @@ const block = computed(() => top.blocks.get(top.block))
 const inHand = computed(() => top.brush?.block === block.value?.key)
 const size = computed(() => top.blocks.get(top.view?.cells[0]?.block ?? '') ?? top.view?.blocks[0])
 
-/** The roles of a new block take the quilt's fabrics in their order. */
+/** The roles of a new block take the quilt's fabrics in order. */
 function roleColours(tile: Views['TileView']) {
   const fabrics = top.view?.fabrics ?? []
   return Object.fromEntries(tile.roles.map((_, k) => [`role-${k}`, fabrics[k % fabrics.length]?.colour ?? '#ccc']))
@@ -34,15 +34,14 @@ async function add(tile: Views['TileView']) {
   const made = { name: tile.name, width: like?.width ?? '12 in', height: like?.height ?? '12 in', art: { kind: 'pattern', pattern: tile.pattern, fabrics: roles } }
   await hold({ kind: 'new block', block: made as Views['Block'] })
 }
-/** After a change that adds a block, that block is in hand. */
+/** Adds a block and selects it. */
 async function hold(change: Change) {
-  const before = new Set(top.view!.blocks.map((b) => b.key))
-  if (!(await top.change('block', change))) return
+  const added = await top.adds('block', change, () => top.view!.blocks)
+  if (!added) return
   adding.value = false
   await nextTick()
   root.value?.closest('aside')?.scrollTo(0, 0)
-  const found = top.view?.blocks.find((b) => !before.has(b.key))
-  if (found) take(found.key)
+  if (added[0]) take(added[0].key)
 }
 function take(key: string) {
   top.block = key

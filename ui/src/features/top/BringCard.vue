@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** A block from an SVG or DXF drawing: shown first with what was mended in it, kept only then. */
+/** A block from an SVG or DXF file: shown first with its repairs, and added only on request. */
 import { computed, ref } from 'vue'
 import { api, Problem, type Views, type Change } from '../../api/client'
 import WordsText from '../../parts/WordsText.vue'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Cuts a zone by lines that will be quilted, and shows what would be left before it is done. */
+/** Divides a zone by lines that will be quilted, with a preview of the result. */
 import { computed, onBeforeUnmount, ref, watch, type ComputedRef } from 'vue'
 import { api, type Views } from '../../api/client'
 import { useAsk } from '../../state/ask'
@@ -46,7 +46,7 @@ watch([cut, alike, () => props.zone.key], async () => {
   const wanted = cut.value
   error.value = ''
   const answer = wanted && (await ask((signal) => api.cut(quilt.id, { zone: props.zone.key, cut: wanted, alike: alike.value, unit: quilt.unit }, signal)))
-  if (!answer && wanted && (pending.value || !fault.value)) return // another one is on its way
+  if (!answer && wanted && (pending.value || !fault.value)) return // another request is under way
   found.value = answer
   error.value = fault.value?.message ?? ''
   const place = props.zone.part === 'top' ? 'top' : held.place

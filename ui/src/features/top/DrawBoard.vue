@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The block that is drawn, large: points to draw from, seams, patches. Arrow keys go from point to point. */
+/** The block being drawn, large: points to draw from, seams, patches. Arrow keys move from point to point. */
 import { computed, ref, watch } from 'vue'
 import { closedPath, openPath } from '../../canvas/paths'
 import { useDrawing } from '../../state/drawing'
@@ -11,7 +11,7 @@ const top = useTop()
 const view = computed(() => drawing.view!)
 const cloth = computed(() => new Map((top.view?.fabrics ?? []).map((f) => [f.key, f.colour])))
 const size = computed(() => Math.max(view.value.width, view.value.height))
-/** the block with a margin round it, y down as SVG has it */
+/** the block with a margin around it, y down as in SVG */
 const box = computed(() => {
   const m = size.value * 0.06
   return `${-m} ${-m} ${view.value.width + 2 * m} ${view.value.height + 2 * m}`

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Drawing a block: begin one on a grid or bring one in, then seams, fabrics, appliqués. */
+/** Drawing a block: begin on a grid or read a file, then seams, fabrics, appliqués. */
 import { computed, nextTick, ref, watch } from 'vue'
 import type { Change } from '../../api/client'
 import { useDrawing, type Tool } from '../../state/drawing'
@@ -22,12 +22,10 @@ const rows = ref(4)
 const seamRise = ref('')
 watch(() => [drawing.seam, drawing.view], () => (seamRise.value = drawing.chosen?.rise ?? ''))
 
-/** After a change that adds a block, that block is drawn. */
+/** Adds a block and opens it for drawing. */
 async function added(change: Change) {
-  const before = new Set(top.view!.blocks.map((b) => b.key))
-  if (!(await top.change('draw', change))) return
+  const [found] = (await top.adds('draw', change, () => top.view!.blocks)) ?? []
   await nextTick()
-  const found = top.view!.blocks.find((b) => !before.has(b.key))
   if (found) await drawing.begin(found.key)
 }
 const begin = () => added({

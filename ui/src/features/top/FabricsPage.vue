@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The palette: take a fabric in hand and click patches to make them of it; names, colours, prints. */
+/** The fabrics: select one and click patches to use it there; names, colors, prints. */
 import { computed, ref } from 'vue'
 import { api, Problem, type Views } from '../../api/client'
 import { useTop } from '../../state/top'
@@ -19,9 +19,8 @@ function set(values: Partial<Views['FabricView']>) {
   })
 }
 async function add() {
-  const before = new Set(top.view!.fabrics.map((f) => f.key))
-  if (await top.change('fabric', { kind: 'fabric', fabric: { name: tr('New fabric'), colour: '#b9b2a3', print: 'calm' } }))
-    top.fabric = top.view!.fabrics.find((f) => !before.has(f.key))?.key ?? ''
+  const added = await top.adds('fabric', { kind: 'fabric', fabric: { name: tr('New fabric'), colour: '#b9b2a3', print: 'calm' } }, () => top.view!.fabrics)
+  if (added) top.fabric = added[0]?.key ?? ''
 }
 async function fromPhoto(event: Event) {
   const input = event.target as HTMLInputElement

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** How the blocks are arranged: rows or on point, how many, sashes, borders, sizes that differ. */
+/** The arrangement of blocks: straight or on point, how many, sashing, borders, different sizes. */
 import { computed, ref } from 'vue'
 import type { Views, Words } from '../../api/client'
 import FoldCard from '../../parts/FoldCard.vue'

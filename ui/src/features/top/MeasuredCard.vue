@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What a block came out at: all of its kind, or the one at the chosen place. */
+/** Measurements of a finished block: for all of its kind, or for the one at the chosen place. */
 import { computed, ref, watch } from 'vue'
 import type { Views } from '../../api/client'
 import WordsText from '../../parts/WordsText.vue'

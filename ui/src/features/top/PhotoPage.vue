@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** A photograph of her own top under the plan: chosen, its corners set, and how strongly it shows. */
+/** A photograph of the quilter's own top under the plan: choosing it, setting its corners, and its strength. */
 import { computed, ref, watch } from 'vue'
 import { usePhoto } from '../../state/photo'
 import { useQuilt } from '../../state/quilt'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The quilt as a whole: its name, what it is for, its edge and what lies beyond it. */
+/** The quilt as a whole: its name, its use, its edge, and batting and backing beyond the edge. */
 import { computed } from 'vue'
 import type { Views } from '../../api/client'
 import FieldControl from '../../parts/FieldControl.vue'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Top: lay the quilt top out, lay and colour its blocks, and say what is quilted as one. */
+/** Top: arrange the quilt top, place and color its blocks, and make zones. */
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import QuiltCanvas from '../../canvas/QuiltCanvas.vue'

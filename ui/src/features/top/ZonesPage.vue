@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Zones: what is quilted as one. Point at patches, make them a zone, cut it, name it. */
+/** Zones: areas quilted together. Select patches, make them a zone, divide it, name it. */
 import { computed, ref } from 'vue'
 import type { Change } from '../../api/client'
 import { useRouter } from 'vue-router'
@@ -27,7 +27,7 @@ const times = computed(() => {
   const part = quilt.view?.parts.find((p) => p.places.some((at) => at.id === place.value))
   return (quilt.view?.parts ?? []).filter((p) => p.kin === part?.kin).reduce((sum, p) => sum + p.places.length, 0)
 })
-/** The zones that hold any of the chosen patches now. */
+/** The zones that hold any of the selected patches now. */
 const held = computed(() => {
   const kinOf = (at: string) => quilt.view?.parts.find((p) => p.places.some((one) => one.id === at))?.kin
   const split = top.patches.map((ref) => [ref, ref.slice(0, ref.indexOf('/')), ref.slice(ref.indexOf('/') + 1)] as const)
@@ -36,17 +36,19 @@ const held = computed(() => {
 const TAKING = [['take out', tr('take these patches out')], ['replace', tr('replace it whole')], ['on top', tr('put the new one on top')]] as const
 const asks = computed(() => held.value.some((z) => z.fill))
 
+/** The zones that a change makes; undefined if it was refused. */
+const zonesBy = (made: Change) => top.adds('zone', made, () => quilt.zones)
 async function make() {
   if (!(await top.pointed())) return
-  const before = new Set(quilt.zones.map((z) => z.key))
   const made: Change = { kind: 'zone', refs: top.patches, everywhere: top.everywhere && top.onePlace, name: name.value.trim() || null, taking: held.value.length ? taking.value : null, each: each.value && top.patches.length > 1 }
-  if (!(await top.change('zone', made))) return
+  const added = await zonesBy(made)
+  if (!added) return
   name.value = ''
   taking.value = undefined
   each.value = false
   const at = place.value
   top.drop()
-  const found = quilt.zones.find((z) => !before.has(z.key))
+  const [found] = added
   if (found) await zone.choose(found.key, found.shapes.some((s) => s.places.includes(at)) ? at : '')
 }
 function choose(key: string) {
@@ -62,16 +64,12 @@ async function remove() {
   if ((await top.change('zone', { kind: 'zone gone', zone: gone })) && zone.key === gone) await zone.choose('')
 }
 async function together() {
-  const before = new Set(quilt.zones.map((z) => z.key))
-  if (!(await top.change('zone', { kind: 'together', zone: zone.key }))) return
-  const found = quilt.zones.find((z) => !before.has(z.key))
-  await zone.choose(found?.key ?? '')
+  const added = await zonesBy({ kind: 'together', zone: zone.key })
+  if (added) await zone.choose(added[0]?.key ?? '')
 }
 async function surround() {
-  const before = new Set(quilt.zones.map((z) => z.key))
-  if (!(await top.change('zone', { kind: 'surround', zone: zone.key }))) return
-  const found = quilt.zones.filter((z) => !before.has(z.key)).at(-1)
-  await zone.choose(found?.key ?? '')
+  const added = await zonesBy({ kind: 'surround', zone: zone.key })
+  if (added) await zone.choose(added.at(-1)?.key ?? '')
 }
 const setStandOff = () => top.change('stand-off', { kind: 'stand-off', zone: zone.key, stand_off: standOff.value.trim() || null })
 const fill = () => router.push({ name: 'fills', params: { quilt: quilt.id } })

@@ -1,4 +1,4 @@
-"""The kinds of things that a quilter owns: every module of this folder that holds a ``Thing`` with a ``kind``."""
+"""The kinds of tools and supplies: every module of this folder that holds a ``Thing`` with a ``kind``."""
 
 from __future__ import annotations
 

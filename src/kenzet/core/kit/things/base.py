@@ -1,4 +1,4 @@
-"""What every thing that she owns has: a kind, a name, whether it is at hand, and fields with their range."""
+"""What every tool or supply has: a kind, a name, whether it is at hand, and fields with their ranges."""
 
 from __future__ import annotations
 
@@ -25,9 +25,8 @@ MOST_ETCHED = 200
 
 
 class Thing(Frozen):
-    """Base. Must set ``label`` and ``kind``; may set ``ranges``: least and most of each length by its field, and
-    ``says``: the fields by which she tells it from another of its kind.
-    """
+    """Base of all kinds. Must set ``label`` and ``kind``. May set ``ranges``, the least and the greatest value of
+    each length by its field, and ``says``, the fields that tell it from another of its kind."""
 
     label: ClassVar[str]
     says: ClassVar[tuple[str, ...]] = ()
@@ -56,7 +55,7 @@ class Thing(Frozen):
 
 
 class Edged(Thing):
-    """Base of thick things that a ruler foot runs along. Must override ``edges``."""
+    """Base of thick rulers that a ruler foot runs along. Must override ``edges``."""
 
     group: ClassVar[Group] = "rulers"
     thickness: Length = asked(
@@ -77,7 +76,7 @@ ETCHED = Form(
 
 
 def check_etched(value: Any, unit: Unit) -> Etched:
-    """A scale by its name, or a list of distances from the working edge. Raises BadValue."""
+    """The name of a scale, or a list of distances from the working edge. Raises BadValue."""
     if isinstance(value, str) and value.strip().lower() in SCALES:
         return value.strip().lower()
     listed = re.split(r"[;\n]|,\s*", value) if isinstance(value, str) else value

@@ -15,7 +15,7 @@ SHANKS = (Choice("low", tr("low")), Choice("high", tr("high")))
 
 
 class Machine(Thing):
-    """A domestic or sit-down machine. ``throat`` is the side on which its body stands."""
+    """A domestic or sit-down machine. ``throat`` is the side of the needle on which its body is."""
 
     label: ClassVar[str] = tr("Machine")
     says: ClassVar[tuple[str, ...]] = ("opening", "height")
@@ -47,7 +47,7 @@ class Machine(Thing):
 
 
 class Checked(Frozen):
-    """An earlier offset of a foot and how it was found; ``until`` is the ISO date on which another took its place."""
+    """An earlier offset of a foot and how it was measured; ``until`` is the ISO date on which it was replaced."""
 
     offset: Length
     until: str = ""
@@ -58,10 +58,10 @@ _OFF = tr("Where the needle is not in the middle of the foot.")
 
 
 class RulerFoot(Thing):
-    """A round foot for thick rulers. ``offset`` is r: needle to rim; a collar adds its width (F46).
+    """A round foot for thick rulers. ``offset`` is r, from needle to rim; a collar adds its width (F46).
 
-    ``left`` … ``back`` are r where the ruler lies on that side of the needle, if it was measured there: of a needle that
-    is not in the middle of its foot.
+    ``left`` … ``back`` are r measured with the ruler on that side of the needle, for a needle that is not in the
+    center of its foot.
     """
 
     label: ClassVar[str] = tr("Ruler foot")
@@ -120,13 +120,13 @@ class RulerFoot(Thing):
         return self.offset.mm / (2 if self.measured == "across" else 1)
 
     def to_rim_at(self, side: Literal["left", "right"]) -> Fraction:
-        """The same where the ruler lies on that side of the needle."""
+        """r without a collar, exact mm, with the ruler on ``side`` of the needle."""
         own = self.left if side == "left" else self.right
         return self.to_rim if own is None else own.mm
 
 
 class WalkingFoot(Thing):
-    """A foot that feeds from above, on drawn lines or with its toes as a gauge."""
+    """A foot that feeds the top layer, for marked lines or with its toes as a gauge."""
 
     label: ClassVar[str] = tr("Walking foot")
     group: ClassVar[Group] = "machine"

@@ -1,4 +1,4 @@
-"""Rulers and templates: thick ones that a foot runs along, and stencils to mark with."""
+"""Rulers and templates: thick ones for a ruler foot, and stencils for marking."""
 
 from __future__ import annotations
 
@@ -18,7 +18,8 @@ _THICK = ("1 mm", "20 mm")
 
 
 class StraightRuler(Edged):
-    """A thick straight ruler; ``etched`` lines are parallel to the working edge, ``across`` square to it."""
+    """A thick straight ruler; ``etched`` lines are parallel to the working edge, lines ``across`` are
+    perpendicular to it."""
 
     label: ClassVar[str] = tr("Straight ruler")
     says: ClassVar[tuple[str, ...]] = ("length", "width")
@@ -67,7 +68,7 @@ class StraightRuler(Edged):
 
     @property
     def edges(self) -> tuple[Edge, ...]:
-        """One, or two where the other edge has a scale of its own."""
+        """One edge, or two if the opposite edge has its own scale."""
         scales = [self.etched] if self.second is None else [self.etched, self.second]
         across = None if self.across is None else self.across.mm
         angles = tuple(float(part) for part in self.angles.split(",") if part.strip())
@@ -78,7 +79,7 @@ class StraightRuler(Edged):
 
 
 class ArcRuler(Edged):
-    """An arc or a circle by the radius (or diameter) of its edges, measured on the plastic or as it sews."""
+    """An arc or a circle, described by the radius (or diameter) of its edges, measured on the plastic or as sewn."""
 
     label: ClassVar[str] = tr("Arc or circle")
     says: ClassVar[tuple[str, ...]] = ("outside", "inside")
@@ -118,7 +119,7 @@ class ArcRuler(Edged):
 
     @property
     def edges(self) -> tuple[Edge, ...]:
-        """F25 the other way where it is named by what it sews."""
+        """Edges described by what they sew are converted with F25."""
         found: list[Edge] = []
         for side, size, usable in (
             ("outside", self.outside, self.usable),
@@ -151,12 +152,12 @@ class WaveRuler(Edged):
 
     @property
     def edges(self) -> tuple[Edge, ...]:
-        """One."""
+        """Its one edge."""
         return (WaveEdge(float(self.period.mm), float(self.depth.mm), float(self.length.mm)),)
 
 
 class ZigzagTemplate(Edged):
-    """A zigzag template by its points."""
+    """A zigzag template, described by its points."""
 
     label: ClassVar[str] = tr("Zigzag template")
     says: ClassVar[tuple[str, ...]] = ("pitch", "rise")
@@ -172,12 +173,12 @@ class ZigzagTemplate(Edged):
 
     @property
     def edges(self) -> tuple[Edge, ...]:
-        """One."""
+        """Its one edge."""
         return (ZigzagEdge(float(self.pitch.mm), float(self.rise.mm), float(self.length.mm)),)
 
 
 class CombinedRuler(Edged):
-    """A shape with several edges: a straight one, curves, or both."""
+    """A ruler with several edges: a straight one, curves, or both."""
 
     label: ClassVar[str] = tr("Several edges")
     says: ClassVar[tuple[str, ...]] = ("straight", "outside")
@@ -209,7 +210,7 @@ class CombinedRuler(Edged):
 
     @property
     def edges(self) -> tuple[Edge, ...]:
-        """Those that are given."""
+        """The edges that are given."""
         found: list[Edge] = []
         if self.straight is not None:
             found.append(StraightEdge(self.straight.mm, self.width.mm, etched_lines(self.etched, self.width)))

@@ -1,4 +1,4 @@
-"""What is used up: tape and pens to mark with, threads, bobbins, battings."""
+"""Supplies: tape and markers, threads, bobbins, battings."""
 
 from __future__ import annotations
 
@@ -14,7 +14,7 @@ _OFF = ("water", "brushing", "time", "an iron")
 
 
 class Tape(Thing):
-    """Tape that lines are sewn along; a strip serves ``moves`` times before it loses its tack (F37)."""
+    """Tape to sew along; a strip can be used ``moves`` times before it loses its tack (F37)."""
 
     label: ClassVar[str] = tr("Tape")
     says: ClassVar[tuple[str, ...]] = ("width",)
@@ -32,7 +32,7 @@ class Tape(Thing):
 
 
 class Marker(Thing):
-    """A tool to mark with, how its marks come off, and how long they stay."""
+    """A marking tool, how its marks are removed, and how long they stay."""
 
     label: ClassVar[str] = tr("Marking tool")
     says: ClassVar[tuple[str, ...]] = ("sort",)
@@ -68,7 +68,7 @@ class Thread(Thing):
 
 
 class Bobbin(Thing):
-    """A bobbin as she winds it (F41)."""
+    """A bobbin as the quilter winds it (F41)."""
 
     label: ClassVar[str] = tr("Bobbin")
     says: ClassVar[tuple[str, ...]] = ("holds",)
@@ -81,11 +81,11 @@ class Bobbin(Thing):
 
 
 class Batting(Thing):
-    """The layer in the middle; ``limit`` is the widest gap that its maker allows, ``thickness`` its loft, ``shrinks`` per cent of a side
-    in the wash, ``takes_up`` per cent of it when it is quilted.
+    """The middle layer; ``limit`` is the widest gap that its maker allows, ``thickness`` its loft.
 
-    ``rise`` is how high it stands between two lines an inch apart, per cent of its thickness; ``firmness`` how firm quilting makes it,
-    per cent of what is usual. Swatches that she has sewn tell both.
+    ``shrinks`` is per cent of a side in the wash, ``takes_up`` per cent of a side when quilted. ``rise`` is its
+    height between two lines an inch apart, in per cent of its thickness; ``firmness`` is how firm quilting makes
+    it, in per cent of the usual. Sewn swatches give both.
     """
 
     label: ClassVar[str] = tr("Batting")

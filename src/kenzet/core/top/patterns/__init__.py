@@ -1,4 +1,4 @@
-"""The block patterns that are here: every module of this folder that holds a ``Pattern`` with a ``kind``.
+"""The built-in block patterns: every module of this folder that holds a ``Pattern`` with a ``kind``.
 
 A second pattern of the same kind is an error at import.
 """
@@ -21,7 +21,7 @@ else:
 
 
 def offers() -> list[tuple[str, Pattern]]:
-    """The tiles of the chooser in order: a name and the pattern that it starts with."""
+    """The tiles of the chooser in order: a name and the pattern with its initial numbers."""
     return [
         (name, model.model_validate(numbers))
         for model in PATTERNS.values()

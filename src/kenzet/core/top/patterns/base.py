@@ -1,4 +1,4 @@
-"""What a block pattern is, and the few helpers with which one is drawn."""
+"""The interface of a block pattern, and helpers for drawing one."""
 
 from __future__ import annotations
 
@@ -18,7 +18,7 @@ from kenzet.texts import tr
 class Piece:
     """A patch as a pattern draws it: mm, y up, the block's lower left corner at the origin.
 
-    ``role`` is what it is in the block, in words, and says which fabric it gets.
+    ``role`` is its role in the block, in words, and decides which fabric it gets.
     """
 
     key: str
@@ -31,8 +31,8 @@ class Piece:
 class Pattern(Frozen):
     """Must override ``label``, ``help``, ``roles`` and ``draw``; may override ``offers``, ``order`` and ``check``.
 
-    ``offers`` names the tiles of the chooser and the numbers that each starts with; a pattern without
-    them is one tile under its label.
+    ``offers`` has the tiles of the chooser with their initial numbers; a pattern without it is one tile named by
+    its label.
     """
 
     label: ClassVar[str]
@@ -41,18 +41,18 @@ class Pattern(Frozen):
     order: ClassVar[int] = 99
 
     def roles(self) -> Sequence[str]:
-        """Must override. What the patches are, the background first; each gets one fabric."""
+        """Must override. The roles of the patches, the background first; each has one fabric."""
         raise NotImplementedError
 
     def draw(self, width: float, height: float) -> Sequence[Piece]:
         """Must override. Patches that tile ``width`` by ``height`` mm, appliqués after what they lie on.
 
-        Neighbours name shared corners by the same arithmetic, and shared arcs by the same two ends.
+        Neighbors must compute shared corners with the same arithmetic, and shared arcs from the same two ends.
         """
         raise NotImplementedError
 
     def check(self, width: float, height: float) -> None:
-        """May override. Raises BadValue at a parameter that a block of this size cannot hold."""
+        """May override. Raises BadValue at a parameter that does not fit a block of this size."""
 
 
 def box(key: str, role: str, left: float, low: float, right: float, top: float) -> Piece:
@@ -61,7 +61,7 @@ def box(key: str, role: str, left: float, low: float, right: float, top: float) 
 
 
 class Grid:
-    """``columns`` by ``rows`` equal parts of a block; ``at`` takes grid units, y up."""
+    """``columns`` by ``rows`` equal parts of a block; ``at`` converts grid units, y up."""
 
     def __init__(self, width: float, height: float, columns: int, rows: int) -> None:
         self.width, self.height, self.columns, self.rows = width, height, columns, rows
@@ -72,7 +72,7 @@ class Grid:
         return (*place, bulge) if bulge else place
 
     def box(self, key: str, role: str, x: float, y: float, wide: float = 1, high: float = 1) -> Piece:
-        """A rectangle of whole parts."""
+        """A rectangle of whole grid units."""
         (left, low, *_), (right, top, *_) = self.at(x, y), self.at(x + wide, y + high)
         return box(key, role, left, low, right, top)
 
@@ -81,12 +81,12 @@ class Grid:
         return Piece(key, role, tuple(self.at(*point) for point in points))
 
     def cells(self) -> Iterable[tuple[int, int]]:
-        """Every part in reading order: column, and row counted from the bottom."""
+        """Every cell in reading order: column, and row counted from the bottom."""
         return ((x, y) for y in reversed(range(self.rows)) for x in range(self.columns))
 
 
 def at_most(length: Length, most: float, field: str, what: str) -> None:
-    """Raises BadValue at ``field`` where ``length`` is not less than ``most`` mm."""
+    """Raises BadValue at ``field`` unless ``length`` is less than ``most`` mm."""
     if float(length.mm) >= most - EQUAL:
         raise BadValue(
             tr(

@@ -14,7 +14,7 @@ from kenzet.texts import tr
 
 
 class BowTie(Pattern):
-    """Two squares of tie, two of background whose inner corners (legs ``knot``) belong to the knot."""
+    """Two squares of tie, two of background; their inner corners (legs ``knot``) form the knot."""
 
     label: ClassVar[str] = tr("Bow tie")
     help: ClassVar[str] = tr("Two squares and a knot from lower left to upper right.")
@@ -31,7 +31,7 @@ class BowTie(Pattern):
         return knot and in_range(knot, "1/4 in", "60 in", tr("The knot"))
 
     def check(self, width: float, height: float) -> None:
-        """The knot stays inside its squares."""
+        """The knot must fit inside its squares."""
         if self.knot:
             at_most(self.knot, min(width, height) / 2, "knot", tr("The knot"))
 
@@ -40,7 +40,7 @@ class BowTie(Pattern):
         return ("background", "tie", "knot")
 
     def draw(self, width: float, height: float) -> Sequence[Piece]:
-        """The background at the upper left and the lower right."""
+        """The background is at the upper left and the lower right."""
         a = float(self.knot.mm) if self.knot else min(width, height) / 4
         x, y = width / 2, height / 2
         return [

@@ -1,4 +1,4 @@
-"""Squares in rows, two fabrics by turns: four-patch, nine-patch, checkerboard."""
+"""Squares in rows of two alternating fabrics: four-patch, nine-patch, checkerboard."""
 
 from __future__ import annotations
 
@@ -31,7 +31,7 @@ class Checker(Pattern):
     down: Count = asked(2, Form("count", tr("Squares down")))
 
     def roles(self) -> Sequence[str]:
-        """The corner squares take the second."""
+        """The corner squares have the second role."""
         return ("light squares", "dark squares")
 
     def draw(self, width: float, height: float) -> Sequence[Piece]:

@@ -1,4 +1,4 @@
-"""The star of eight diamonds that meet in the centre."""
+"""The star of eight diamonds that meet in the center."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ from kenzet.core.top.patterns.base import Grid, Pattern, Piece
 from kenzet.texts import tr
 
 SIDE = 1 / (2 + math.sqrt(2))
-"""The side of a diamond for a block of 1: tips lie on the edges, corners are squares of this side."""
+"""The side of a diamond in a unit block: its tips are on the edges, the corner squares have this side."""
 
 
 class DiamondStar(Pattern):
@@ -23,11 +23,11 @@ class DiamondStar(Pattern):
     kind: Literal["diamond-star"] = "diamond-star"
 
     def roles(self) -> Sequence[str]:
-        """Background and the two turns of diamonds."""
+        """Background, and the two alternating kinds of diamonds."""
         return ("background", "diamonds", "other diamonds")
 
     def draw(self, width: float, height: float) -> Sequence[Piece]:
-        """Diamond 1 lies just above the level to the right; all counter-clockwise."""
+        """Diamond 1 is just above the horizontal on the right; all are counter-clockwise."""
         grid = Grid(width, height, 1, 1)
         low, far = 0.5 - SIDE / math.sqrt(2), 0.5 + SIDE / math.sqrt(2)
         inner = [

@@ -13,7 +13,7 @@ from kenzet.texts import tr
 
 
 class Geese(Pattern):
-    """``geese`` triangles that point up, with a half of sky at either side."""
+    """``geese`` triangles that point up, with a half triangle of sky on either side."""
 
     label: ClassVar[str] = tr("Flying geese")
     help: ClassVar[str] = tr("Geese one above the other; turn the block to let them fly another way.")
@@ -27,7 +27,7 @@ class Geese(Pattern):
         return ("sky", "geese")
 
     def draw(self, width: float, height: float) -> Sequence[Piece]:
-        """Goose 1 on top."""
+        """Goose 1 is at the top."""
         grid, pieces = Grid(width, height, 2, self.geese), []
         for k in range(self.geese):
             y = self.geese - 1 - k

@@ -1,4 +1,4 @@
-"""Logs round a centre."""
+"""Logs around a center."""
 
 from __future__ import annotations
 
@@ -38,7 +38,7 @@ class LogCabin(Pattern):
         return ("light logs", "dark logs", "centre")
 
     def draw(self, width: float, height: float) -> Sequence[Piece]:
-        """Round 1 lies at the centre."""
+        """Round 1 is next to the center."""
         n = self.rounds
         grid = Grid(width, height, 2 * n + 1, 2 * n + 1)
         pieces = [grid.box("centre", "centre", n, n)]

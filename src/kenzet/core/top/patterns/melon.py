@@ -15,7 +15,7 @@ from kenzet.texts import tr
 
 
 class Melon(Pattern):
-    """One melon, level, in the middle of its background; ``chord`` from tip to tip, ``rise`` of either arc."""
+    """One horizontal melon in the middle of its background; ``chord`` from tip to tip, ``rise`` of each arc."""
 
     label: ClassVar[str] = tr("Melon")
     help: ClassVar[str] = tr("A melon measured tip to tip, and how far each side rises over that line.")
@@ -35,7 +35,7 @@ class Melon(Pattern):
         return chord, float(self.rise.mm) if self.rise else chord / 5
 
     def check(self, width: float, height: float) -> None:
-        """It lies inside the block, and neither side is more than a half circle."""
+        """It must fit inside the block, and neither side may be more than a half circle."""
         if self.chord:
             at_most(self.chord, width, "chord", tr("The chord"))
         if self.rise:
@@ -46,7 +46,7 @@ class Melon(Pattern):
         return ("background", "melon")
 
     def draw(self, width: float, height: float) -> Sequence[Piece]:
-        """The melon lies on its background."""
+        """The melon is appliquéd on its background."""
         chord, rise = self._numbers(width, height)
         bulge, x, y = bulge_for(chord, rise), width / 2, height / 2
         return [

@@ -16,7 +16,7 @@ from kenzet.texts import tr
 
 
 class OrangePeel(Pattern):
-    """Two arcs over the diagonal; quarter circles unless their ``rise`` is given."""
+    """Two arcs over the diagonal: quarter circles, or with the given ``rise``."""
 
     label: ClassVar[str] = tr("Orange peel")
     help: ClassVar[str] = tr("A peel from the lower left to the upper right; four turned ones make a ring.")

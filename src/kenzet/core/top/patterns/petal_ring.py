@@ -1,4 +1,4 @@
-"""A ring of petals round a centre."""
+"""A ring of petals around a center."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ from kenzet.texts import tr
 
 
 class PetalRing(Pattern):
-    """``petals`` petals of ``length`` (chord) and ``rise``, from the rim of a centre of ``radius`` outwards."""
+    """``petals`` petals of ``length`` (chord) and ``rise``, outwards from the rim of a center of ``radius``."""
 
     label: ClassVar[str] = tr("Ring of petals")
     help: ClassVar[str] = tr("Petals by length and rise, set around a center.")
@@ -48,7 +48,7 @@ class PetalRing(Pattern):
         return length, rise, radius
 
     def check(self, width: float, height: float) -> None:
-        """The ring lies inside the block; a petal is at most a full circle."""
+        """The ring must fit inside the block; a petal is at most a full circle."""
         length, rise, radius = self._numbers(min(width, height))
         if rise > length / 2:
             raise BadValue(tr("A petal rises at most half its length."), "rise")

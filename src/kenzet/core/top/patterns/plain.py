@@ -19,7 +19,7 @@ class Plain(Pattern):
     kind: Literal["plain"] = "plain"
 
     def roles(self) -> Sequence[str]:
-        """One."""
+        """One role."""
         return ("patch",)
 
     def draw(self, width: float, height: float) -> Sequence[Piece]:

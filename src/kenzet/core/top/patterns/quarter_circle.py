@@ -15,7 +15,7 @@ from kenzet.texts import tr
 
 
 class QuarterCircle(Pattern):
-    """A pie of ``radius`` at the lower left."""
+    """A quarter circle of ``radius`` at the lower left."""
 
     label: ClassVar[str] = tr("Quarter circle")
     help: ClassVar[str] = tr(
@@ -32,7 +32,7 @@ class QuarterCircle(Pattern):
         return radius and in_range(radius, "1/4 in", "100 in", tr("The radius"))
 
     def check(self, width: float, height: float) -> None:
-        """The pie ends on the sides."""
+        """The quarter circle must end on the sides."""
         if self.radius:
             at_most(self.radius, min(width, height), "radius", tr("The radius"))
 

@@ -13,7 +13,7 @@ from kenzet.texts import tr
 
 
 class Rails(Pattern):
-    """``rails`` strips of one width, in one unit or in four that are turned by turns."""
+    """``rails`` strips of equal width, in one unit or in four units that alternate in direction."""
 
     label: ClassVar[str] = tr("Rails")
     help: ClassVar[str] = tr("Strips of one width, each its own fabric; four units turned make a rail fence.")
@@ -35,11 +35,11 @@ class Rails(Pattern):
     )
 
     def roles(self) -> Sequence[str]:
-        """One a rail."""
+        """One role for each rail."""
         return tuple(tr("rail {k}", k=k + 1) for k in range(self.rails))
 
     def draw(self, width: float, height: float) -> Sequence[Piece]:
-        """Rail 1 on top of a level unit, at the left of an upright one."""
+        """Rail 1 is at the top of a horizontal unit, at the left of an upright one."""
         count, n, roles = (1 if self.units == "one" else 2), self.rails, self.roles()
         grid = Grid(width, height, count * n, count * n)
         pieces = []

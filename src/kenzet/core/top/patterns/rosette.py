@@ -19,7 +19,7 @@ _WIDE, _HIGH = 3 * math.sqrt(3), 5.0  # of a rosette whose hexagons have sides o
 
 
 class Rosette(Pattern):
-    """A hexagon and the six round it, on a background; ``side`` is the side of a hexagon."""
+    """A hexagon and the six around it, on a background; ``side`` is the side of a hexagon."""
 
     label: ClassVar[str] = tr("Hexagon rosette")
     help: ClassVar[str] = tr("Seven hexagons, pieced and laid on a background.")
@@ -34,7 +34,7 @@ class Rosette(Pattern):
         return side and in_range(side, "1/4 in", "30 in", tr("The side"))
 
     def check(self, width: float, height: float) -> None:
-        """The rosette lies inside the block."""
+        """The rosette must fit inside the block."""
         if self.side:
             at_most(self.side, min(width / _WIDE, height / _HIGH), "side", tr("The side of a hexagon"))
 
@@ -43,7 +43,7 @@ class Rosette(Pattern):
         return ("background", "petals", "centre")
 
     def draw(self, width: float, height: float) -> Sequence[Piece]:
-        """Corners lie on a lattice of whole numbers, so that neighbours share them exactly."""
+        """Corners are on an integer lattice, so that neighbors share them exactly."""
         side = float(self.side.mm) if self.side else 0.9 * min(width / _WIDE, height / _HIGH)
         step_x, step_y = side * math.sqrt(3) / 2, side / 2
 

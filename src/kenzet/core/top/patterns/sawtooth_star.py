@@ -1,4 +1,4 @@
-"""The star with eight half-square points round a square."""
+"""The star with eight half-square points around a square."""
 
 from __future__ import annotations
 

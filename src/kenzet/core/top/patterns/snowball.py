@@ -31,7 +31,7 @@ class Snowball(Pattern):
         return corner and in_range(corner, "1/4 in", "60 in", tr("The corner"))
 
     def check(self, width: float, height: float) -> None:
-        """Two corners leave something of every side."""
+        """Two corners must leave a piece of every side."""
         if self.corner:
             at_most(self.corner, min(width, height) / 2, "corner", tr("The corner"))
 
@@ -40,7 +40,7 @@ class Snowball(Pattern):
         return ("centre", "corners")
 
     def draw(self, width: float, height: float) -> Sequence[Piece]:
-        """Corners from the lower left on, counter-clockwise."""
+        """Corners counter-clockwise from the lower left."""
         a = float(self.corner.mm) if self.corner else min(width, height) / 3
         right, top = width - a, height - a
         around = (

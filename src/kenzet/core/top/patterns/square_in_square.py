@@ -1,4 +1,4 @@
-"""A square in a square, as often as she likes."""
+"""A square in a square, any number of times."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ from kenzet.texts import tr
 
 
 class SquareInSquare(Pattern):
-    """Each round cuts the corners off at the middles of the sides."""
+    """Each round cuts off the corners at the midpoints of the sides."""
 
     label: ClassVar[str] = tr("Square in a square")
     help: ClassVar[str] = tr(
@@ -29,14 +29,14 @@ class SquareInSquare(Pattern):
     rounds: Annotated[int, Field(ge=1, le=6)] = asked(1, Form("count", tr("Rounds")))
 
     def roles(self) -> Sequence[str]:
-        """The corners of every round, the outer ones first, then the centre."""
+        """The corners of every round, the outer ones first, then the center."""
         names = (
             ("corners",) if self.rounds == 1 else tuple(tr("round {k}", k=k + 1) for k in range(self.rounds))
         )
         return (*names, "centre")
 
     def draw(self, width: float, height: float) -> Sequence[Piece]:
-        """Rounds from the outside; corners from the lower left on, counter-clockwise."""
+        """Rounds from the outside; corners counter-clockwise from the lower left."""
         grid, roles = Grid(width, height, 1, 1), self.roles()
         square = [(0.0, 0.0), (1.0, 0.0), (1.0, 1.0), (0.0, 1.0)]
         pieces = []

@@ -16,7 +16,8 @@ from kenzet.texts import tr
 
 
 class SunburstBlock(Pattern):
-    """A quarter sun at the lower left: a pie of ``inner`` radius, ``spikes`` out to ``outer``, background."""
+    """A quarter sun at the lower left: a quarter circle of ``inner`` radius, ``spikes`` out to ``outer``,
+    background."""
 
     label: ClassVar[str] = tr("Sunburst")
     help: ClassVar[str] = tr(
@@ -45,7 +46,7 @@ class SunburstBlock(Pattern):
         )
 
     def check(self, width: float, height: float) -> None:
-        """The outer arc ends on the sides and lies outside the inner one."""
+        """The outer arc must end on the sides, outside the inner one."""
         inner, outer = self._radii(min(width, height))
         if self.outer:
             at_most(self.outer, min(width, height), "outer", tr("The outer radius"))
@@ -57,7 +58,7 @@ class SunburstBlock(Pattern):
         return ("background", "spikes", "rays", "sun")
 
     def draw(self, width: float, height: float) -> Sequence[Piece]:
-        """Feet of the spikes on the inner arc, tips half-way between on the outer one."""
+        """The feet of the spikes are on the inner arc, their tips half-way between on the outer one."""
         inner, outer = self._radii(min(width, height))
         n = self.spikes
         bulge, half = math.tan(math.pi / 8 / n), math.tan(math.pi / 16 / n)

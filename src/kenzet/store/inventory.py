@@ -1,4 +1,4 @@
-"""The cupboard, kept by owner: each thing under its key."""
+"""Tools and supplies, stored by owner: each item under its key."""
 
 from __future__ import annotations
 
@@ -6,14 +6,14 @@ import json
 from collections.abc import Mapping
 from typing import Any
 
-from kenzet.core.kit.cupboard import OneThing, first_things
+from kenzet.core.kit.inventory import OneThing, first_things
 from kenzet.core.kit.things import Thing
 from kenzet.core.params import with_plain_names
 from kenzet.store.pool import atomic
 
 
 def things(conn: Any, owner: int) -> dict[str, Thing]:
-    """All by key, in the order in which they came; a new owner's cupboard is given its first things."""
+    """All items by key, in the order in which they were added; a new owner gets the first items."""
     with atomic(conn) as cursor:
         cursor.execute("SELECT cupboard_begun AS begun FROM owner WHERE id = %s FOR UPDATE", (owner,))
         row = cursor.fetchone()
@@ -28,13 +28,13 @@ def things(conn: Any, owner: int) -> dict[str, Thing]:
 
 
 def put(conn: Any, owner: int, kept: Mapping[str, Thing]) -> None:
-    """Keep things; one under the same key is replaced and stays in its place."""
+    """Store items; an item with an existing key is replaced and keeps its place."""
     with atomic(conn) as cursor:
         _put(cursor, owner, kept)
 
 
 def remove(conn: Any, owner: int, key: str) -> None:
-    """Take one out for good, if it is there."""
+    """Delete an item for good, if it exists."""
     with atomic(conn) as cursor:
         cursor.execute("DELETE FROM thing WHERE owner_id = %s AND thing_key = %s", (owner, key))
 
@@ -42,7 +42,7 @@ def remove(conn: Any, owner: int, key: str) -> None:
 def _put(cursor: Any, owner: int, kept: Mapping[str, Thing]) -> None:
     for key, thing in kept.items():
         document = thing.model_dump_json()
-        _thing(document)  # what could not be read again would shut the whole cupboard
+        _thing(document)  # an item that cannot be read again would make all of them unreadable
         cursor.execute(
             "INSERT INTO thing (owner_id, thing_key, document) VALUES (%s, %s, %s)"
             " ON DUPLICATE KEY UPDATE document = VALUES(document)",

@@ -1,7 +1,8 @@
-"""Her cupboard: what she owns, kept once for all quilts; and what a quilt takes from it.
+"""The tools and supplies a quilter owns, shared by all quilts, and what a quilt copies from them.
 
-Glossary: a quilt's *kit* holds copies of things under their keys, so that a plan means the same for ever. It is
-*behind* where the cupboard has changed since; taking over is her step, and what is sewn keeps what it was sewn with.
+Glossary: a quilt's *kit* holds copies of items under their keys, so that a plan keeps its meaning. A kit is
+*behind* if the items have changed since; updating it is the quilter's decision, and blocks already sewn keep the
+kit they were sewn with.
 """
 
 from __future__ import annotations
@@ -31,13 +32,13 @@ SLOTS: dict[Slot, type[Thing]] = {
 
 
 class OneThing(Frozen):
-    """One thing of any kind."""
+    """One item of any kind."""
 
     thing: AnyThing
 
 
 class KitFile(Frozen):
-    """A cupboard as a file."""
+    """All tools and supplies as a file."""
 
     format: Literal["kenzet.kit"] = "kenzet.kit"
     version: Literal[1] = 1
@@ -46,7 +47,7 @@ class KitFile(Frozen):
 
 @cache
 def first_things() -> Mapping[str, Thing]:
-    """What a cupboard holds before she has looked into it; hers to change. Its keys are the same in every language."""
+    """The items of a new installation, to be edited. Their keys are the same in every language."""
     return {
         "machine": Machine(), "ruler-foot": RulerFoot(), "walking-foot": WalkingFoot(), "straight-ruler": StraightRuler(),
         "arc-14-in-circle": ArcRuler(name=tr("Arc, 14 in circle"), usable=Length.parse("12 in")), "wave": WaveRuler(),
@@ -58,7 +59,7 @@ def first_things() -> Mapping[str, Thing]:
 
 
 def new_key(name: str, taken: Mapping[str, Any]) -> str:
-    """A key for a thing of that name beside those ``taken``. Raises TooMany.
+    """A new key for an item of that name, distinct from those ``taken``. Raises TooMany.
 
     >>> new_key("Arc, 14 in", {"arc-14-in": 1})
     'arc-14-in-2'
@@ -71,15 +72,16 @@ def new_key(name: str, taken: Mapping[str, Any]) -> str:
 
 
 def plain(thing: Thing) -> Thing:
-    """The thing without its history: what a quilt keeps of it."""
+    """The item without its history, as a quilt keeps it."""
     return thing.model_copy(update={"history": ()}) if isinstance(thing, RulerFoot) else thing
 
 
 def taken_over(
     kit: Kit, things: Mapping[str, Thing], picks: Mapping[Slot, ThingKey | None] | None = None
 ) -> Kit:
-    """``kit`` with what the cupboard says now: the things under its keys, or those that are picked, and every ruler at
-    hand. A slot without a key takes the first thing of its kind that is at hand. Raises BadValue at ``kit.…``.
+    """``kit`` updated to the present items: those under its keys or those picked, and every ruler at hand.
+
+    A slot without a key takes the first item of its kind that is at hand. Raises BadValue at ``kit.…``.
     """
     found: dict[str, Any] = {}
     for slot, model in SLOTS.items():
@@ -100,7 +102,7 @@ def taken_over(
 
 @dataclass(frozen=True, slots=True)
 class Behind:
-    """What a kit has otherwise than the cupboard, by name: things that are ``changed``, ``new`` or ``away``."""
+    """The differences between a kit and the present items, by name: ``changed``, ``new`` or ``away``."""
 
     changed: tuple[str, ...]
     new: tuple[str, ...]
@@ -111,7 +113,7 @@ class Behind:
 
 
 def behind(kit: Kit, things: Mapping[str, Thing]) -> Behind:
-    """How ``kit`` differs from what it would take over now."""
+    """How ``kit`` would change if it were updated now."""
     now = taken_over(kit, things)
     changed, new, away = [], [], []
     for slot in SLOTS:
@@ -133,8 +135,10 @@ Side = Literal["offset", "left", "right", "front", "back"]
 
 
 def calibrated(foot: RulerFoot, span: Length, lines: int, side: Side, day: str) -> RulerFoot:
-    """The foot with r read off a strip: ``lines`` lines, each laid with the edge on the last one, ``span`` from first
-    to last (A9). What it was until ``day`` (ISO) goes into its history. Raises BadValue at ``span`` or ``lines``.
+    """The foot with its offset r computed from a test strip: ``lines`` lines, each sewn with the ruler's edge on the
+    line before, ``span`` from first to last (A9).
+
+    The offset valid until ``day`` (ISO) is added to its history. Raises BadValue at ``span`` or ``lines``.
     """
     if not 2 <= lines <= 60:
         raise BadValue(tr("Count 2 to 60 lines; nine are enough."), "lines")

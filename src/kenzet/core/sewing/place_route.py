@@ -1,6 +1,6 @@
-"""The way through what is sewn at a place, piece by piece, and what of it is left.
+"""The route at one place, move by move, and what of it is left.
 
-Glossary: a *move* is a piece of the way in the direction of sewing: a stretch of a line, or a lane travelled. Coordinates
+Glossary: a *move* is a piece of the route in the direction of sewing: a stretch of a line, or travel. Coordinates
 are the part's, mm.
 """
 
@@ -27,9 +27,11 @@ AT = 0.5  # mm: the needle is there
 
 @dataclass(frozen=True, eq=False)
 class Move:
-    """``path`` (n, 2) along a lane of ``kind`` (LINE, DITCH, EDGE, STEP, RIM, TEXTURE). A line's has its ``course``, the ``stretch`` of it that is
-    sewn (none where it is only gone along), whether that is sewn ``back`` to front, and the ``number`` of the line in the whole way, from 1. ``nodes`` are where it
-    begins and ends; ``fresh`` where a thread begins at its start. ``also`` is what travelling sews of lines that come later.
+    """``path`` (n, 2) along an edge of ``kind`` (LINE, DITCH, EDGE, STEP, RIM, TEXTURE).
+
+    A line's move has its ``course``, the ``stretch`` that is sewn (None if the line is only travelled along),
+    whether it is sewn ``back`` to front, and the ``number`` of the line in the whole route, from 1. ``nodes`` are
+    its ends; ``fresh`` if a thread begins at its start. ``also`` is what travel sews of lines that come later.
     """
 
     path: Floats
@@ -44,27 +46,28 @@ class Move:
 
     @cached_property
     def length(self) -> float:
-        """mm."""
+        """Length, mm."""
         return float(np.hypot(*np.diff(self.path, axis=0).T).sum())
 
     @property
     def start(self) -> Point:
-        """Where it begins."""
+        """Its start point."""
         return float(self.path[0, 0]), float(self.path[0, 1])
 
     @property
     def end(self) -> Point:
-        """Where it ends."""
+        """Its end point."""
         return float(self.path[-1, 0]), float(self.path[-1, 1])
 
 
-class Way:
-    """The planned way through a unit, ``back`` wards or not."""
+class PlaceRoute:
+    """The planned route through a unit, in reverse if ``back``."""
 
     def __init__(
         self, route: UnitRoute, back: bool, costs: Costs, ditches: Sequence[tuple[str, int, Floats]] = ()
     ) -> None:
-        """``ditches`` are lines in the ditch (their word, number and polyline) that are sewn in a later pass at the same place."""
+        """``ditches`` are lines in the ditch (their word, number and polyline) that are sewn in a later pass at
+        the same place."""
         self.route, self.costs = route, costs
         self.moves = list(_moves(route, back))
         if ditches:
@@ -74,16 +77,16 @@ class Way:
 
     @cached_property
     def sewn(self) -> list[Move]:
-        """The moves that sew."""
+        """The moves that sew lines."""
         return [move for move in self.moves if move.stretch]
 
     @cached_property
     def length(self) -> float:
-        """mm of lines."""
+        """The length of its lines, mm."""
         return sum(move.stretch.length for move in self.sewn if move.stretch)
 
     def done(self, covered: Covered) -> Iterable[Floats]:
-        """The paths of what is sewn by now, parts of lines too."""
+        """The paths of everything sewn so far, including parts of lines."""
         for move in self.sewn:
             assert move.stretch is not None
             left = covered.left(move.stretch)
@@ -96,17 +99,17 @@ class Way:
                     yield part_of(move, begin, end).path
 
     def zone_of(self, move: Move) -> str:
-        """The key of the zone that a sewn move belongs to."""
+        """The zone key of a sewn move."""
         return self.route.unit.drawings[self.route.unit.courses[move.course].zone][0]
 
     def lines_by_zone(self, moves: Iterable[Move]) -> Mapping[tuple[str, int], int]:
-        """How many lines ``moves`` have in each zone, the first and the second time over apart."""
+        """The number of lines of ``moves`` in each zone, the first and the second pass separately."""
         lines = {(self.zone_of(move), move.stretch.turn, move.number) for move in moves if move.stretch}
         return Counter((zone, turn) for zone, turn, _ in lines)
 
     @cached_property
     def on_lanes(self) -> dict[int, int]:
-        """The nodes that lie in a ditch or on another edge, with which of the two."""
+        """The nodes in a ditch or on another edge, with the kind of edge."""
         net = self.route.network
         found: dict[int, int] = {}
         for kind in (EDGE, RIM, DITCH):
@@ -119,9 +122,9 @@ class Way:
         return Roads(len(net.points), net.ends, self.costs.of(net))
 
     def rest(self, covered: Covered, skipped: set[LineKey], at: Point | None) -> list[Move]:
-        """What is left of it, from the needle ``at`` (None where no thread holds): in the planned order, along the planned
-        lanes; where something has come between, by the cheapest lanes or, if those cost more than a stop, with a new thread.
-        """
+        """The remaining moves from the needle ``at`` (None if its thread is cut): in the planned order, along the
+        planned travel; after a deviation along the cheapest travel or, if that costs more than a thread cut,
+        with a new thread."""
         found: list[Move] = []
         lead: list[Move] = []  # the planned travelling since the last line that is sewn
         planned, here = False, at  # whether that leads from where the needle is
@@ -144,14 +147,13 @@ class Way:
 
     @cached_property
     def _in_pieces(self) -> set[int]:
-        """The lines that are sewn in several pieces, by their number in the way."""
+        """The numbers of the lines that are sewn in several pieces."""
         many = Counter(move.number for move in self.sewn)
         return {number for number, pieces in many.items() if pieces > 1}
 
     def _nearer_end(self, lead: list[Move], move: Move, at: Point | None) -> list[Move]:
-        """``move`` from where it is planned to begin, or from its end if that is nearer to the needle: after a line was skipped the
-        next one begins where the needle is.
-        """
+        """``move`` from its planned start, or from its end if that is nearer to the needle: after a skipped line
+        the next one begins at the needle."""
         forth = self._led_to(lead, move, at)
         if at is None or (lead[:1] and near(lead[0].start, at)):
             return forth
@@ -166,7 +168,7 @@ class Way:
         return back if price(back) < price(forth) - AT else forth
 
     def _led_to(self, lead: list[Move], move: Move, at: Point | None) -> list[Move]:
-        """``move`` with the way to it: along lanes, or from where a thread is begun."""
+        """``move`` with the travel to it, or from where a thread is begun."""
         if at is not None and near(at, move.start):
             return [replace(move, fresh=False)]
         begins = max((k for k, one in enumerate([*lead, move]) if one.fresh), default=None)
@@ -190,7 +192,7 @@ def turned(move: Move) -> Move:
 
 
 def near(one: Point, other: Point) -> bool:
-    """Whether the needle is there already."""
+    """Whether two points are the same place for the needle."""
     return abs(one[0] - other[0]) < AT and abs(one[1] - other[1]) < AT
 
 
@@ -234,7 +236,7 @@ def _moves(route: UnitRoute, back: bool) -> Iterable[Move]:
 
 
 def _begins(net: Network) -> list[float]:
-    """How far along its line each edge begins."""
+    """For each edge of the network, the distance along its line where it begins."""
     so_far = defaultdict[int, float](float)
     found = []
     for course, passes, length in zip(
@@ -246,7 +248,7 @@ def _begins(net: Network) -> list[float]:
 
 
 def part_of(move: Move, begin: float, end: float) -> Move:
-    """What of a sewn move lies from ``begin`` to ``end`` mm along its line."""
+    """The part of a sewn move from ``begin`` to ``end`` mm along its line."""
     assert move.stretch is not None
     whole = move.stretch
     if begin - whole.begins < AT and whole.ends - end < AT:
@@ -261,7 +263,7 @@ def part_of(move: Move, begin: float, end: float) -> Move:
 
 
 def _with_ditches(move: Move, ditches: Sequence[tuple[str, int, Floats]]) -> Move:
-    """Travelling along a ditch that is planned for later is the first time over it."""
+    """Travel along a ditch that is planned for later counts as the first pass over it."""
     if move.stretch is not None or move.kind != DITCH:
         return move
     found: list[Stretch] = []

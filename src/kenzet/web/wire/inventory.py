@@ -1,4 +1,4 @@
-"""Her cupboard: shelves, things and their forms."""
+"""Tools and supplies: groups, items and their forms."""
 
 from __future__ import annotations
 
@@ -6,8 +6,8 @@ from typing import Annotated, Any
 
 from pydantic import Field
 
-from kenzet.core.kit.cupboard import Side
 from kenzet.core.kit.edges import ArcEdge, StraightEdge, WaveEdge, ZigzagEdge
+from kenzet.core.kit.inventory import Side
 from kenzet.core.kit.kit import ThingKey
 from kenzet.core.kit.things import Edged, Thing
 from kenzet.core.kit.things.machine import RulerFoot
@@ -34,7 +34,7 @@ class RulerEdgeView(m.Wire):
 
 
 class PastView(m.Wire):
-    """What a foot's offset was, until when, and how it was found."""
+    """An earlier offset of a foot, until when it was used, and how it was measured."""
 
     words: w.Words
     until: str
@@ -42,7 +42,7 @@ class PastView(m.Wire):
 
 
 class ThingView(m.Wire):
-    """A thing with its form; ``text`` is its line on the shelf, ``edges`` are what is drawn of it."""
+    """An item with its form; ``text`` is its description in one line, ``edges`` are its picture."""
 
     key: str
     kind: str
@@ -57,14 +57,14 @@ class ThingView(m.Wire):
 
 
 class KindView(m.Wire):
-    """A kind of thing that can be added."""
+    """A kind of item that can be added."""
 
     kind: str
     label: str
 
 
-class ShelfView(m.Wire):
-    """A group of the cupboard with what stands on it and what could."""
+class ThingGroupView(m.Wire):
+    """A group of tools and supplies with its items and the kinds that can be added."""
 
     key: str
     label: str
@@ -72,28 +72,29 @@ class ShelfView(m.Wire):
     kinds: list[KindView]
 
 
-class CupboardView(m.Wire):
-    """The whole cupboard."""
+class InventoryView(m.Wire):
+    """All tools and supplies."""
 
-    shelves: list[ShelfView]
+    groups: list[ThingGroupView]
 
 
 class ThingRequest(m.Reading):
-    """A thing as typed under ``key`` (none: a new one, of which only ``kind`` need be sent); kept if ``keep``."""
+    """An item as typed with its ``key`` (null for a new one, which only needs its ``kind``); stored if ``keep``."""
 
     key: ThingKey | None = None
     thing: ThingDoc
     keep: bool = True
 
 
-class ThingOfCupboard(m.Wire):
-    """A thing by its key."""
+class ThingKeyPath(m.Wire):
+    """Identifies an item."""
 
     key: ThingKey
 
 
 class StripRequest(m.Reading):
-    """A strip that she sewed: lines laid edge on line, and the distance from the first to the last."""
+    """A test strip: lines sewn with the ruler's edge on the line before, and the distance from the first to the
+    last."""
 
     span: Annotated[str, Field(max_length=80)]
     lines: int = 9
@@ -102,13 +103,13 @@ class StripRequest(m.Reading):
 
 
 class BringThings(m.Wire):
-    """What a file of things holds."""
+    """A file of tools and supplies."""
 
     kit: dict[str, Any]
 
 
 def thing_view(key: str, thing: Thing, unit: Unit) -> ThingView:
-    """A thing with its form and its picture."""
+    """An item with its form and its picture."""
     values = thing.model_dump(mode="json")
     fields = []
     for name, form in forms(type(thing)).items():

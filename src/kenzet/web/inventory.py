@@ -1,4 +1,4 @@
-"""Her cupboard: what she owns, kept once for all quilts."""
+"""The tools and supplies a quilter owns, shared by all quilts."""
 
 from __future__ import annotations
 
@@ -9,43 +9,43 @@ from typing import Any
 from flask import Response
 
 from kenzet.core.errors import BadValue, Unknown
-from kenzet.core.kit.cupboard import KitFile, OneThing, calibrated, new_key, plain
+from kenzet.core.kit.inventory import KitFile, OneThing, calibrated, new_key, plain
 from kenzet.core.kit.things import THINGS, Thing
 from kenzet.core.kit.things.base import GROUPS
 from kenzet.core.kit.things.machine import RulerFoot
 from kenzet.core.numbers.measure import Length, Unit
 from kenzet.core.top.document import validated
 from kenzet.formats import kit_csv
-from kenzet.store import cupboard as store
+from kenzet.store import inventory as store
 from kenzet.store.quilts import LOCAL_OWNER
 from kenzet.texts import tr
 from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, connection, upload
 from kenzet.web.wire import base as m
-from kenzet.web.wire.cupboard import (
+from kenzet.web.wire.inventory import (
     MOST_BYTES,
-    CupboardView,
+    InventoryView,
     KindView,
-    ShelfView,
     StripRequest,
-    ThingOfCupboard,
+    ThingGroupView,
+    ThingKeyPath,
     ThingRequest,
     ThingView,
     thing_view,
 )
 
-cupboard = Blueprint("cupboard", __name__, url_prefix="/api/things")
+inventory = Blueprint("inventory", __name__, url_prefix="/api/things")
 
 
-@cupboard.get("", responses={200: CupboardView})
+@inventory.get("", responses={200: InventoryView})
 def show_things(query: m.Reading) -> Response:
-    """All shelves."""
-    return _shelves(query.unit)
+    """All tools and supplies, by group."""
+    return _groups(query.unit)
 
 
-@cupboard.post("", responses={200: ThingView})
+@inventory.post("", responses={200: ThingView})
 def keep_thing(body: ThingRequest) -> Response:
-    """Check a thing as typed, and keep it."""
+    """Validate an item as typed, and store it."""
     thing: Thing = validated(OneThing, {"thing": body.thing}, body.unit).thing
     with connection() as conn:
         things = store.things(conn, LOCAL_OWNER)
@@ -58,17 +58,18 @@ def keep_thing(body: ThingRequest) -> Response:
     return answer(thing_view(key, thing, body.unit))
 
 
-@cupboard.delete("/<key>", responses={200: CupboardView})
-def remove_thing(path: ThingOfCupboard, query: m.Reading) -> Response:
-    """Take one out for good."""
+@inventory.delete("/<key>", responses={200: InventoryView})
+def remove_thing(path: ThingKeyPath, query: m.Reading) -> Response:
+    """Delete an item for good."""
     with connection() as conn:
         store.remove(conn, LOCAL_OWNER, path.key)
-    return _shelves(query.unit)
+    return _groups(query.unit)
 
 
-@cupboard.post("/<key>/strip", responses={200: ThingView})
-def read_strip(path: ThingOfCupboard, body: StripRequest) -> Response:
-    """A foot's offset from a strip; with ``keep`` it counts from now on and the old one goes into its history."""
+@inventory.post("/<key>/strip", responses={200: ThingView})
+def read_strip(path: ThingKeyPath, body: StripRequest) -> Response:
+    """A foot's offset from a test strip; with ``keep`` it is used from now on and the old one goes into the
+    history."""
     try:
         span = Length.parse(body.span, body.unit)
     except BadValue as error:
@@ -83,9 +84,9 @@ def read_strip(path: ThingOfCupboard, body: StripRequest) -> Response:
     return answer(thing_view(path.key, found, body.unit))
 
 
-@cupboard.post("/import", responses={200: CupboardView})
+@inventory.post("/import", responses={200: InventoryView})
 def bring_things(query: m.Reading) -> Response:
-    """The things of a file (JSON or CSV) beside one's own; what is there already is not doubled."""
+    """Add the items of a file (JSON or CSV); existing ones are not duplicated."""
     data = upload(MOST_BYTES, tr("A file of things"))
     raw = _parsed(data)
     file: KitFile = validated(KitFile, raw, query.unit)
@@ -97,7 +98,7 @@ def bring_things(query: m.Reading) -> Response:
             if plain(thing) not in own and thing not in new.values():
                 new[new_key(thing.name, {**things, **new})] = thing
         store.put(conn, LOCAL_OWNER, new)
-    return _shelves(query.unit)
+    return _groups(query.unit)
 
 
 def _parsed(data: bytes) -> Any:
@@ -114,12 +115,12 @@ def _things() -> dict[str, Thing]:
         return store.things(conn, LOCAL_OWNER)
 
 
-def _shelves(unit: Unit) -> Response:
+def _groups(unit: Unit) -> Response:
     things = _things()
     return answer(
-        CupboardView(
-            shelves=[
-                ShelfView(
+        InventoryView(
+            groups=[
+                ThingGroupView(
                     key=group,
                     label=label,
                     things=[
