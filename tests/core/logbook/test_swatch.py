@@ -9,7 +9,7 @@ from kenzet.core.balance.density import HANDS, hand
 from kenzet.core.errors import BadValue
 from kenzet.core.kit.kit import Kit
 from kenzet.core.kit.things.supplies import Batting
-from kenzet.core.logbook.swatch import KeptSwatch, SwatchFound, height, spread_out, swatch_of, ways
+from kenzet.core.logbook.swatch import KeptSwatch, SwatchFound, height, spread_out, swatch_of, polylines
 from kenzet.core.logbook.swatch_lessons import DatedSwatch, learnt_batting, shrinkage_by_density
 from kenzet.core.numbers.measure import INCH, Length
 from kenzet.core.relief.cloth import batting_heights
@@ -58,7 +58,7 @@ def test_the_bulge_is_the_closed_form_of_its_widest_gap(fill, share):
 @pytest.mark.parametrize("spacing", ["1/2 in", "1 in", "3 in"])
 def test_the_height_of_a_swatch_is_that_of_the_relief(spacing):
     found = lines(spacing)
-    spread = spread_out(ways(found.rings), ways(found.lines), INCH / 48)
+    spread = spread_out(polylines(found.rings), polylines(found.lines), INCH / 48)
     assert height(found, WOOL) == pytest.approx(
         float(batting_heights(spread.held, spread.wide, WOOL).max()), rel=0.05
     )
