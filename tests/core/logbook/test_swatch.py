@@ -9,7 +9,7 @@ from kenzet.core.balance.density import HANDS, hand
 from kenzet.core.errors import BadValue
 from kenzet.core.kit.kit import Kit
 from kenzet.core.kit.things.supplies import Batting
-from kenzet.core.logbook.swatch import KeptSwatch, SwatchFound, height, spread_out, swatch_of, polylines
+from kenzet.core.logbook.swatch import KeptSwatch, SwatchFound, height, polylines, spread_out, swatch_of
 from kenzet.core.logbook.swatch_lessons import DatedSwatch, learnt_batting, shrinkage_by_density
 from kenzet.core.numbers.measure import INCH, Length
 from kenzet.core.relief.cloth import batting_heights
