@@ -42,7 +42,7 @@ def test_variants_are_pinned_compared_cycled_and_one_is_made_so(table):
     table.get_by_test_id("compare").click()
     board = table.get_by_test_id("variants-board")
     expect(board.locator("thead b")).to_have_text(["Echo", "Grid", "Zigzag"])
-    for row in ("Spacing", "Lines", "Lines to draw", "Widest gap", "Density", "Sewn", "Thread cuts, about"):
+    for row in ("Spacing", "Lines", "Lines to mark", "Widest gap", "Density", "Sewn", "Thread cuts, about"):
         expect(board.get_by_role("rowheader", name=row, exact=True)).to_be_visible()
     expect(board.locator("small").first).to_have_text(re.compile("[+\u2212]\\d+ %"))
     expect(board.get_by_text("On the quilt now")).to_have_count(1)

@@ -89,7 +89,7 @@ def test_quarter_inch_lines_with_a_5_mm_foot_drift_and_are_told(table):
     saved(table)
     table.keyboard.press("2")
     choose(table, "Star centre")
-    expect(drift).to_contain_text(re.compile("Draw every 4th line|within what you allow"))
+    expect(drift).to_contain_text(re.compile("Mark every 4th line|within what you allow"))
     expect(spacing(table)).to_have_value("3/4")
 
 

@@ -252,7 +252,7 @@ def test_marks_count_ticks_and_pages(client):
     view = client.post("marks", zone=ZONE).json
     assert (len(view["strokes"]), view["method"], view["chosen_by_her"]) == (2, "first lines", True)
     told = {one["key"]: words(one["words"]) for one in view["methods"]}
-    assert (told["first lines"], told["all lines"]) == ("2 to draw", "92 to draw")
+    assert (told["first lines"], told["all lines"]) == ("2 to mark", "92 to mark")
     assert told["nothing"].endswith("by eye") and told["anchors"].startswith("every 4th")
     top = next(e for e in view["edges"] if e["name"] == "top edge")
     assert (top["from_corner"], words([top["ticks"][0]["shown"]])) == ("left", "3/8")
@@ -282,7 +282,7 @@ def test_the_ruler_lies_for_a_line_and_for_one_that_shows_it_well(client):
     assert client.post("ruler", zone=ZONE, place="9-9").status_code == 404
     views = (client.post("ruler", zone=ZONE, line=k).json for k in range(92))
     marked = next(view for view in views if view["sum"] is None)
-    assert "drawn line" in words(marked["laid"]) or "square line" in words(marked["laid"])
+    assert "marked line" in words(marked["laid"]) or "square line" in words(marked["laid"])
 
 
 def test_the_unit_is_kept_and_a_plan_can_be_taken_away_and_brought_back(client):

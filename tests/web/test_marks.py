@@ -138,7 +138,7 @@ def test_the_job_sheet_tells_every_block_its_sums_and_its_strokes(client):
         for large in (False, True)
     }
     said = [" ".join(page.extract_text().split()) for page in pages[False]]
-    assert "Harbour Lights" in said[0] and "Marks to draw" in said[0]
+    assert "Harbour Lights" in said[0] and "Marks to make" in said[0]
     star = next(text for text in said if "12 of them" in text)
     assert "1/2 mark on your last line + 1/4 your foot = 3/4 apart" in star
     assert "mark sheet has 3 pages" in star

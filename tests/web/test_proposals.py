@@ -38,7 +38,7 @@ def test_a_plan_is_proposed_looked_at_and_taken_as_one_change(client):
     assert [words(row["label"]) for row in figures] == [
         "Sewing time, about",
         "Thread cuts on the way",
-        "Marks to draw",
+        "Marks to make",
     ]
     fills = client.get(f"/proposals/{key}").json["fills"]
     taken = client.change(1, "take-the-plan", {"kind": "fills", "fills": fills}).json

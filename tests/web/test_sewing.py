@@ -33,7 +33,7 @@ def test_the_first_steps_say_what_to_lay_how_far_and_where_to_go_then(client):
     assert (here["where"], here["many"]) == ("Eight-point star 1 of 12, row 3, block 2", 119)
     assert begin["kind"] == "begin" and words(begin["lay"]).startswith("Begin ")
     assert line["number"] == 1 and "needle down" in words(line["sew"])
-    said = "Lay the 1/2 mark on the line you just sewed."
+    said = "Put the 1/2 mark on the line you just sewed."
     laid = next(step for step in more if step["sum"] and words(step["lay"]) == said)
     terms = [words(term["words"]) for term in laid["sum"]["terms"]]
     assert (terms, words(laid["sum"]["total"]["words"])) == (["1/2", "1/4"], "3/4")

@@ -56,7 +56,7 @@ def test_pins_are_kept_compared_and_at_most_three(client):
     assert set(rows) >= {
         "Spacing",
         "Lines",
-        "Lines to draw",
+        "Lines to mark",
         "Widest gap",
         "Density",
         "Sewn",

@@ -16,7 +16,7 @@ _INK = HexColor("#1e2733")
 _APART = 20.0
 _SAYS = (
     tr(
-        "Cut the cards out along their lines. Lay each outside the block at the corner that it names, its dotted corner"
+        "Cut the cards out along their lines. Put each outside the block at the corner that it names, its dotted corner"
     ),
     tr(
         "on the block’s corner and its sides in line with the block’s edges. Take the picture from straight above."

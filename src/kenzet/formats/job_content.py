@@ -165,7 +165,7 @@ def _zone(
     drift = w.plain(zone_advice.drift(plan, drawing, unit))
     says += [drift] if drift else []
     drawn = tr(
-        "{method_labels}, {count} to draw, {seconds}",
+        "{method_labels}, {count} to mark, {seconds}",
         method_labels=METHOD_LABELS[marks.method].lower(),
         count=marks.count,
         seconds=w.minutes(marks.seconds),

@@ -140,7 +140,7 @@ def pens_by_lean(offered: Sequence[MarkerChoice], tool: MarkerChoice, marks: Mar
         return []
     return [
         tr(
-            "Where drawn lines cross, {name} for those in one direction and {name2} for the others show which one to follow.",
+            "Where marked lines cross, {name} for those in one direction and {name2} for the others show which one to follow.",
             name=tool.marker.name,
             name2=other.marker.name,
         )
@@ -202,7 +202,7 @@ def _tool_rows(found: ZonePlan, marks: Marks, unit: Unit) -> list[w.Row]:
                 ),
             ),
             w.Row(
-                label=[tr("Laid down")],
+                label=[tr("Placements")],
                 words=[
                     tr(
                         "{placements} ×, in {rounds} rounds",
@@ -217,7 +217,7 @@ def _tool_rows(found: ZonePlan, marks: Marks, unit: Unit) -> list[w.Row]:
         stencil = marks.stencil
         return [
             w.Row(
-                label=[tr("Laid down")],
+                label=[tr("Placements")],
                 words=[
                     tr(
                         "{placements} ×: {columns} across, {rows} down",
@@ -236,9 +236,9 @@ def method_view(found: ZonePlan, drawing: Drawing, method: MarkMethod, unit: Uni
     """A method of marking and what it amounts to."""
     marks = marks_of(found, drawing, method)
     hang = by_eye(found, drawing, marks) if method == "nothing" else []
-    words: w.Words = [tr("{count} to draw", count=marks.count) if marks.count else tr("none to draw")]
+    words: w.Words = [tr("{count} to mark", count=marks.count) if marks.count else tr("none to mark")]
     if method == "anchors" and marks.every:
-        words = [tr("every {nth} · {count} to draw", nth=nth(marks.every), count=marks.count)]
+        words = [tr("every {nth} · {count} to mark", nth=nth(marks.every), count=marks.count)]
     if method == "ticks":
         words = [
             tr("{ticks} ticks", ticks=marks.ticks)
@@ -295,7 +295,7 @@ def note_of(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> w.Wo
     across = tr(" The second set begins across the first, by a square or slanted line of the ruler.")
     return [
         *w.told(
-            "Drawn where no seam runs along the lines. Every other line is placed {spacing} from the one before.",
+            "Marked where no seam runs along the lines. Every other line is placed {spacing} from the one before.",
             spacing=spacing,
         ),
         *([across] if (found.references(drawing).kinds == ANGLE).any() else []),
@@ -306,7 +306,7 @@ def _plain_note(found: ZonePlan, drawing: Drawing, marks: Marks) -> str:
     """Why so little is marked, or why what is; empty for lines placed one from another."""
     if marks.middles:
         return tr(
-            "Of each row that your template sews, only the middle line is drawn, with a dot at one crest or point."
+            "Of each row that your template sews, only the middle line is marked, with a dot at one crest or point."
         )
     if marks.dotted:
         other = tr(" and the first lines") if marks.lines else ""

@@ -24,7 +24,7 @@ from kenzet.say import words as w
 from kenzet.texts import tr
 
 NTH = ("", "", tr("second"), tr("third"), tr("fourth"), tr("fifth"), tr("sixth"))
-FOLLOW = tr("Follow the drawn line.")
+FOLLOW = tr("Follow the marked line.")
 _MOST_LEGS = 12
 _MOST_LINES = 1500  # of a drawing, to be told together
 _MOST_WAYS = 6
@@ -41,7 +41,7 @@ def on_words(on: Placement) -> str:
         return tr("the sewn line in “{zone}”", zone=on.beyond.zone)
     if on.on in _ON:
         return _ON[on.on]
-    kind = tr("drawn line") if on.on == "drawn" else tr("line")
+    kind = tr("marked line") if on.on == "drawn" else tr("line")
     return (
         tr("the {kind} beside it", kind=kind)
         if on.over == 1
@@ -52,7 +52,7 @@ def on_words(on: Placement) -> str:
 _ON = {
     "last": tr("the line you just sewed"),
     "seam": tr("the seam"),
-    "mark": tr("the drawn line"),
+    "mark": tr("the marked line"),
     "angle": tr("the line that it crosses"),
     "ditch": tr("the seam"),
     "tape": tr("the tape"),
@@ -113,7 +113,7 @@ def _laid(kit: Kit, on: Placement, unit: Unit, name: str = "") -> w.Words:
         return _HOW[on.by](kit, on, unit)
     if on.on == "mark":
         return w.told(
-            "Put the ruler’s edge {offset} beside the drawn line.", offset=w.shown(kit.foot_offset, unit)
+            "Put the ruler’s edge {offset} beside the marked line.", offset=w.shown(kit.foot_offset, unit)
         )
     if on.beyond is not None and on.total is None:
         far = w.shown(kit.foot_offset, unit)
@@ -231,7 +231,7 @@ def _ruler(on: str, total: OffsetSum | None, unit: Unit) -> w.Words:
     if total is None or (total.etched is None and total.behind <= 0):
         return [FOLLOW]
     if total.etched:
-        return w.told("Lay the {etched} mark on {on}.", etched=w.shown(total.etched, unit, bare=True), on=on)
+        return w.told("Put the {etched} mark on {on}.", etched=w.shown(total.etched, unit, bare=True), on=on)
     if total.etched is not None:
         return [tr("Put the ruler’s edge on {on}.", on=on)]
     return w.told("Put the ruler’s edge {behind} behind {on}.", behind=w.shown(total.behind, unit), on=on)
@@ -253,7 +253,7 @@ def _curve(kit: Kit, on: Placement, unit: Unit) -> w.Words:
     if on.stepped:
         return [*_stepped(on, thing, unit), *_nearly(fit, unit)]
     said: w.Words = w.told(
-        "Lay {edge} {beside}{nearly}", edge=edge, beside=_beside(kit, on, unit), nearly=_nearly(fit, unit)
+        "Put {edge} {beside}{nearly}", edge=edge, beside=_beside(kit, on, unit), nearly=_nearly(fit, unit)
     )
     more = len({(one.ruler, one.edge) for one in on.fits if one is not None}) > 1
     return (
@@ -273,14 +273,14 @@ def _level(kit: Kit, on: Placement, thing: str, unit: Unit) -> w.Words:
     if on.on == "mark":
         far = w.shown(kit.foot_offset, unit)
         return w.told(
-            "Lay {thing} with its middle line {far} beside the drawn middle line, {at}.",
+            "Put {thing} with its middle line {far} beside the marked middle line, {at}.",
             thing=thing,
             far=far,
             at=at,
         )
     off = w.shown(abs(on.distance - kit.foot_offset), unit, COARSE[unit] / 2, about=True)
     return w.told(
-        "Lay {thing} level with the {seam}: its middle line {off} from that seam all along, {at}.",
+        "Put {thing} level with the {seam}: its middle line {off} from that seam all along, {at}.",
         thing=thing,
         seam=_SEAM[on.onward],
         off=off,
@@ -333,7 +333,7 @@ def _beside(kit: Kit, on: Placement, unit: Unit) -> w.Words:
     """The distance of the edge from the reference."""
     if on.on in ("mark", "points", "corners"):
         arcs = tr("each arc") if sum(leg.arc is not None for leg in on.legs) > 1 else tr("the arc")
-        what = {"mark": tr("the drawn line"), "points": tr("the marks at both ends")}.get(
+        what = {"mark": tr("the marked line"), "points": tr("the marks at both ends")}.get(
             on.on, tr("both ends of {arcs}: {meet}", arcs=arcs, meet=_meet(on))
         )
         return w.told("{offset} off {what}.", offset=w.shown(kit.foot_offset, unit), what=what)
@@ -378,7 +378,7 @@ _HOW: dict[By, Callable[[Kit, Placement, Unit], w.Words]] = {
 def mark_tag(kit: Kit, on: Placement, unit: Unit) -> w.Words:
     """The label beside a ruler that is not placed by an etched line."""
     lies = {
-        "mark": tr("beside the drawn line"),
+        "mark": tr("beside the marked line"),
         "points": tr("off the marks"),
         "corners": tr("off both ends"),
         "beyond": tr("beside the sewn line"),
@@ -402,7 +402,7 @@ def short_words(on: Placement, unit: Unit) -> w.Words:
 
 _SHORT: dict[By, str] = {
     "etched line": tr("mark"), "edge behind": tr("edge behind"), "tilt": tr("askew"), "angle": tr("across"), "gauge": tr("foot"), "rim": tr("foot’s rim"), "curve": tr("curve"),
-    "template": tr("template"), "follow": tr("drawn"), "two points": tr("mark to mark"), "ditch": tr("ditch"), "tape": tr("tape"), "eye": tr("by eye"), "freehand": tr("freehand"),
+    "template": tr("template"), "follow": tr("marked"), "two points": tr("mark to mark"), "ditch": tr("ditch"), "tape": tr("tape"), "eye": tr("by eye"), "freehand": tr("freehand"),
 }  # fmt: skip
 
 

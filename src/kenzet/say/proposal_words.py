@@ -94,7 +94,7 @@ def proposal_figures(proposal: Proposal) -> list[w.Row]:
             label=[tr("Thread cuts on the way")], words=[f"{route.stops:,}" if route.stops else tr("none")]
         ),
         w.Row(
-            label=[tr("Marks to draw")], words=[f"{texts.number(marks.marks)}, {w.minutes(marks.seconds)}"]
+            label=[tr("Marks to make")], words=[f"{texts.number(marks.marks)}, {w.minutes(marks.seconds)}"]
         ),
     ]
 

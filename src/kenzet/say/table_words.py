@@ -27,7 +27,7 @@ def _without_ruler(found: ZonePlan, drawing: Drawing, step: MarkingStep, unit: U
     marks = marks_of(found, drawing)
     if step.edge:
         return tr(
-            "Tick the {name}. Lay the tape measure from its {datum} end:",
+            "Tick the {name}. Put the tape measure along it, from its {datum} end:",
             name=step.edge.name,
             datum=tr(step.edge.edge.datum),
         )
@@ -57,7 +57,8 @@ def _without_ruler(found: ZonePlan, drawing: Drawing, step: MarkingStep, unit: U
     stencil = found.kit.tools[marks.stencil.stencil].name if marks.stencil else ""
     if step.number == 1:
         return tr(
-            "Lay “{stencil}” with its first lines on the first of the zone. Pat, do not rub.", stencil=stencil
+            "Put “{stencil}” with its first lines on the first lines of the zone. Pat, do not rub.",
+            stencil=stencil,
         )
     return tr("Move “{stencil}” on: its first line over the last that you powdered.", stencil=stencil)
 
@@ -74,7 +75,7 @@ def _lay(found: ZonePlan, region: Region, stroke: Stroke, unit: Unit) -> w.Words
     where = tr("the mark before") if stroke.edge is None else _edge_name(region, stroke.edge)
     name = found.kit.rulers[stroke.ruler].name
     return w.told(
-        "Lay the {etched} mark of “{name}” on {where}; draw along its edge.",
+        "Put the {etched} mark of “{name}” on {where}; mark along its edge.",
         etched=w.shown(stroke.etched, unit, bare=True),
         name=name,
         where=where,

@@ -227,12 +227,14 @@ def minutes(seconds: float) -> str:
     """A duration.
 
     >>> minutes(20), minutes(160), minutes(7000)
-    ('under a minute', '3 min', '1 h 57')
+    ('under a minute', '3 min', '1 h 57 min')
     """
     if seconds < 30:
         return tr("under a minute") if seconds else tr("none")
-    whole = round(seconds / 60)
-    return tr("{whole} min", whole=whole) if whole < 60 else f"{whole // 60} h {whole % 60:02d}"
+    hours, rest = divmod(round(seconds / 60), 60)
+    if not hours:
+        return tr("{whole} min", whole=rest)
+    return tr("{hours} h {minutes} min", hours=hours, minutes=rest) if rest else tr("{hours} h", hours=hours)
 
 
 def density(per_mm: float, unit: Unit) -> str:
@@ -254,7 +256,7 @@ def totals(laid: QuiltLayout, plans: Mapping[str, ZonePlan], unit: Unit) -> list
     figures: list[tuple[str, Callable[[Totals], float], Callable[[Totals], str]]] = [
         (tr("Stitching"), lambda its: round(its.stitched, 2), lambda its: long_figure(its.stitched, unit)),
         (tr("Lines to sew"), lambda its: its.lines, lambda its: number(its.lines)),
-        (tr("Marks to draw"), lambda its: its.marks, lambda its: number(its.marks)),
+        (tr("Marks to make"), lambda its: its.marks, lambda its: number(its.marks)),
         (tr("Marking"), lambda its: round(its.seconds), lambda its: minutes(its.seconds)),
     ]
     said = []

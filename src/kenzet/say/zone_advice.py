@@ -226,7 +226,7 @@ def _drifts(plan: ZonePlan, drawing: Drawing, unit: Unit) -> list[w.Known]:
         return [
             _warns(
                 *w.told(
-                    "{said}Draw every {nth} line to stay within {within}.",
+                    "{said}Mark every {nth} line to stay within {within}.",
                     said=said,
                     nth=nth(every),
                     within=within,

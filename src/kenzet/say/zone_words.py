@@ -22,6 +22,7 @@ from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.widest_gap import WidestGap
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.offset_sums import best_offset_sum
+from kenzet.core.tolerances import VISIBLE
 from kenzet.core.top.line_ends import ALLOWANCE
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.zone import Zone
@@ -94,12 +95,12 @@ def begins(plan: ZonePlan, drawing: Drawing) -> list[w.Row]:
         begin = tr(
             "at the {at}, {which}",
             at=_AT[side.ruler],
-            which=tr("from the seam") if side.on_seam else tr("on a drawn line"),
+            which=tr("from the seam") if side.on_seam else tr("on a marked line"),
         )
         if side.across:
             begin = tr("across the first set, by a line of the ruler")
         elif side.turns:
-            begin = tr("in the middle, on the drawn line; then the other half")
+            begin = tr("in the middle, on the marked line; then the other half")
         rows.append(w.Row(label=[label], words=[begin]))
         turn = tr("no turn") if not side.turns else tr("turn the quilt once")
         beside = tr("What is sewn lies") if plan.kit.sew_with == "walking foot" else tr("Ruler")
@@ -135,14 +136,13 @@ def offers(plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> list[Off
 
 
 def _lacks(plan: ZonePlan, drawing: Drawing, wish: SpacingSuggestion, unit: Unit) -> str:
-    """If no ruler has a spacing, the nearest one that a ruler has."""
+    """If no ruler has exactly this spacing, the nearest one that a ruler has."""
     if not len(drawing.stretches):
         return ""
     total = best_offset_sum(plan.kit, wish.length.mm, float(drawing.lengths.max(initial=0.0)))
-    if total.can_be_laid or not total.nearest:
+    if abs(total.off) < VISIBLE:
         return ""
-    _, near = min(total.nearest, key=lambda one: abs(one[1] - total.spacing))
-    return tr(" · ruler has {near}", near=figure(near, unit).text)
+    return tr(" · ruler has {near}", near=figure(total.spacing + total.off, unit).text)
 
 
 _MOST_CURVES = 3

@@ -87,7 +87,7 @@ def read_strip(path: ThingKeyPath, body: StripRequest) -> Response:
 @inventory.post("/import", responses={200: InventoryView})
 def bring_things(query: m.Reading) -> Response:
     """Add the items of a file (JSON or CSV); existing ones are not duplicated."""
-    data = upload(MOST_BYTES, tr("A file of things"))
+    data = upload(MOST_BYTES, tr("A file of tools and supplies"))
     raw = _parsed(data)
     file: KitFile = validated(KitFile, raw, query.unit)
     with connection() as conn:

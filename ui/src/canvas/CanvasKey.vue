@@ -8,7 +8,7 @@ defineProps<{ shows: ('stitches' | 'line' | 'ruler' | 'foot' | 'stop' | 'mark' |
   <ul class="key">
     <li v-if="shows.includes('stitches')"><svg width="34" height="10"><path d="M0 5H34" stroke="#2b3a67" stroke-width="1.8" stroke-dasharray="6 2.4" /></svg>{{ tr('planned stitches') }}</li>
     <li v-if="shows.includes('sliver')"><svg width="34" height="10"><path d="M3 5H31" stroke="#b9820f" stroke-opacity=".55" stroke-width="6" stroke-linecap="round" /></svg>{{ tr('a sliver is left') }}</li>
-    <li v-if="shows.includes('rest')"><svg width="34" height="10"><path d="M0 5H34" stroke="#8b9098" stroke-width="1" /></svg>{{ tr('not drawn') }}</li>
+    <li v-if="shows.includes('rest')"><svg width="34" height="10"><path d="M0 5H34" stroke="#8b9098" stroke-width="1" /></svg>{{ tr('not marked') }}</li>
     <li v-if="shows.includes('mark')"><svg width="34" height="10"><path d="M2 5H34" stroke="#b9820f" stroke-width="3.6" stroke-linecap="round" stroke-dasharray="0.1 6.4" /></svg>{{ tr('mark this') }}</li>
     <li v-if="shows.includes('tick')"><svg width="14" height="14"><path d="M7 0V14" stroke="#b9820f" stroke-width="2" /></svg>{{ tr('tick on an edge') }}</li>
     <li v-if="shows.includes('dot')"><svg width="12" height="12"><circle cx="6" cy="6" r="3.6" fill="#b9820f" /></svg>{{ tr('dot') }}</li>

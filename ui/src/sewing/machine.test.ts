@@ -54,5 +54,5 @@ describe('a step that is done', () => {
 })
 
 it('tells time in minutes, then in hours', () => {
-  expect([clock(0), clock(59), clock(2520), clock(4000), clock(-3)]).toEqual(['0 min', '0 min', '42 min', '1 h 06', '0 min'])
+  expect([clock(0), clock(59), clock(2520), clock(4000), clock(7200), clock(-3)]).toEqual(['0 min', '0 min', '42 min', '1 h 6 min', '2 h', '0 min'])
 })

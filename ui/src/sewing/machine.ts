@@ -60,8 +60,10 @@ export function nextStop(steps: readonly Step[]): Step | undefined {
 
 /** Hours and minutes at the needle. */
 export function clock(seconds: number): string {
-  const minutes = Math.floor(Math.max(seconds, 0) / 60)
-  return minutes < 60 ? tr('{minutes} min', { minutes }) : `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')}`
+  const whole = Math.floor(Math.max(seconds, 0) / 60)
+  const [hours, minutes] = [Math.floor(whole / 60), whole % 60]
+  if (!hours) return tr('{minutes} min', { minutes })
+  return minutes ? tr('{hours} h {minutes} min', { hours, minutes }) : tr('{hours} h', { hours })
 }
 
 /** The lines sewn here, the newest first: those done since the last answer, then those known to the server. */

@@ -160,7 +160,7 @@ class SetDrawnToo(Change):
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises Unknown for a zone that does not exist."""
-        said = tr("more lines drawn") if self.spots else tr("no more lines drawn than needed")
+        said = tr("more lines marked") if self.spots else tr("only the needed lines marked")
         return with_zone(laid.quilt, self.zone, drawn_too=self.spots), f"{laid.zone(self.zone).name}: {said}"
 
 

@@ -188,6 +188,6 @@ class Channel(TurnedFill):
         return (
             Figure(tr("Narrowest place"), narrow),
             Figure(tr("Widest place"), wide),
-            Figure(tr("Dense lines apart on the slopes"), slopes),
+            Figure(tr("Spacing of the dense lines on the slopes"), slopes),
             Figure(tr("Open, percent of the height"), 100 * float(self.wide.mm) / frame.height, "count"),
         )

@@ -60,7 +60,7 @@ class Grid(StraightFill):
         Form(
             "choice",
             tr("The grid is"),
-            choices=(Choice("sewn", tr("sewn")), Choice("drawn", tr("only drawn"))),
+            choices=(Choice("sewn", tr("sewn")), Choice("drawn", tr("only marked"))),
             after="second_spacing",
         ),
     )

@@ -29,7 +29,7 @@ _Bulge = Annotated[float, Field(ge=-2, le=2, allow_inf_nan=False)]
 class ManualLines(Fill):
     """A fill made of the lines placed by hand; it is not offered in the chooser."""
 
-    label: ClassVar[str] = tr("Laid by hand")
+    label: ClassVar[str] = tr("Placed by hand")
     help: ClassVar[str] = tr("Lines that you have kept on the ruler bench.")
     tile: ClassVar[str] = ""
     lends_spacing: ClassVar[bool] = False

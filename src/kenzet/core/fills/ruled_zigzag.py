@@ -38,7 +38,7 @@ class RuledZigzag(TurnedFill):
 
     kind: Literal["ruled zigzag"] = "ruled zigzag"
     spacing: Length = asked(
-        "1 1/4 in", Form("length", tr("Grid"), tr("Side of the squares of the drawn grid."))
+        "1 1/4 in", Form("length", tr("Grid"), tr("Side of the squares of the marked grid."))
     )
     motif: Motif = asked(
         "none",

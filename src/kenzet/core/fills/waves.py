@@ -154,7 +154,7 @@ class Waves(RowFill):
     @classmethod
     def _turns(cls, turns: int | None) -> int | None:
         if turns is not None and not 1 <= turns <= 200:
-            raise BadValue(tr("From 1 to 200 rows, or always the same way."))
+            raise BadValue(tr("From 1 to 200 rows, or always in the same direction."))
         return turns
 
     def repeat(self, frame: Frame) -> float:

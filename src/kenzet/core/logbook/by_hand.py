@@ -152,6 +152,6 @@ def _drawing(laid: QuiltLayout, zone: str, place: str) -> tuple[ZonePlan, Drawin
     drawing = plan.drawing_at(place)
     if not _even(drawing):
         raise BadValue(
-            tr("The lines of {name} are not evenly apart: measure it from a photo.", name=name), "zone"
+            tr("The lines of {name} are not evenly spaced: measure it from a photo.", name=name), "zone"
         )
     return plan, drawing

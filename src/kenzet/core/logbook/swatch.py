@@ -171,7 +171,7 @@ def swatch_of(laid: QuiltLayout, zone: str, place: str = "") -> Swatch:
     at = place or drawing.places[0]
     sewn = [one for one in plan.drawings if at in one.places and one.fill.sewn]
     if not sewn:
-        raise BadValue(tr("The lines of {name} are only drawn, not sewn.", name=named.name), "zone")
+        raise BadValue(tr("The lines of {name} are only marked, not sewn.", name=named.name), "zone")
     lines = [line for one in sewn for line in (*one.polylines, *(hint.polyline for hint in one.hints))]
     rings = _rings(drawing.region.area)
     kit, gap = plan.kit, plan.widest_gap(drawing).width

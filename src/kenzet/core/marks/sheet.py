@@ -131,12 +131,12 @@ def _what(each: Sequence[tuple[ZonePlan, Drawing, Marks]], wish: SheetOptions, u
     lines = sum(len(marks.lines) for _, _, marks in each)
     said = (
         tr(
-            "{lines} of {value} lines drawn",
+            "{lines} of {value} lines marked",
             lines=lines,
             value=sum((drawing.lines for _, drawing, _ in each)),
         )
         if lines
-        else tr("no line needs drawing")
+        else tr("no line needs a mark")
     )
     if len(each) == 1:
         fill = each[0][1].fill
@@ -244,7 +244,7 @@ def _cut_to(sheet: MarkSheet, repeat: Repeat, unit: Unit) -> MarkSheet:
     return replace(
         sheet,
         subtitle=tr(
-            "{subtitle} · {many} of {each} {unit}: lay “begin” on the last tick",
+            "{subtitle} · {many} of {each} {unit}: put “begin” on the last tick",
             subtitle=sheet.subtitle,
             many=many,
             each=figure(repeat.each, unit).text,

@@ -32,7 +32,7 @@ RULER_OVERLAP = MM_PER["in"]  # a ruler that is moved along keeps 1 in on what i
 class Mode(StrEnum):
     """How the ruler is used; the same etched line means different things with a foot and with a pen."""
 
-    DRAWING = tr("drawing along the ruler")
+    DRAWING = tr("marking along the ruler")
     RULER_FOOT = tr("stitching along the ruler")
     TOE = tr("a toe of the foot as gauge")
     BAR = tr("the guide bar")

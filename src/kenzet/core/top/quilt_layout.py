@@ -112,7 +112,7 @@ class QuiltLayout:
         found = self.top.kin.get(of)
         if not found:
             name = self.quilt.blocks[of].name if of in self.quilt.blocks else of
-            raise Unknown(tr("{name} is laid nowhere in this top.", name=name), "zone")
+            raise Unknown(tr("{name} is not used in this top.", name=name), "zone")
         return found
 
     def is_laid(self, zone: Zone) -> bool:

@@ -209,7 +209,7 @@ def _reference(ref: BenchReference) -> ReferenceView:
 
 def _hand_words(on: str, distance: Length | None, unit: Unit) -> w.Words:
     if not on or distance is None:
-        return [tr("to be drawn")]
+        return [tr("to be marked")]
     return [w.shown(distance.mm, unit), tr(" from a seam") if on == "seam" else tr(" from a line")]
 
 

@@ -88,7 +88,7 @@ def _mark_offer(laid: QuiltLayout, kind: Kind, unit: Unit) -> MarkOffer:
         zone=key,
         spots=[*zone.drawn_too, spot_on(drawing, mark.line)],
         words=w.told(
-            "Draw one more line of “{name}”: then the route has {saved} less to travel.",
+            "Mark one more line of “{name}”: then the route has {saved} less to travel.",
             name=zone.name,
             saved=saved,
         ),

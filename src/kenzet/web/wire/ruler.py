@@ -158,7 +158,7 @@ def _by_template(
     depth = wanted.depth if isinstance(wanted, WaveEdge) else wanted.rise
     if depth / 2 < float(kit.foot_offset):
         laid.append(
-            tr("; that is off the plastic in the hollows, so draw a base line and lay the crests on it")
+            tr("; that is off the plastic in the hollows, so mark a base line and put the crests on it")
         )
     laid.append(
         tr(". Move it on where it is lowest or highest, not on a slope.")

@@ -105,7 +105,7 @@ def card(found: TriedFill, stitching: Stitching, unit: Unit) -> Card:
         said=[
             w.Row(label=[tr("Spacing")], words=[w.shown(fill.spacing.mm, unit)]),
             w.Row(label=[tr("Density")], words=[w.density(drawing.density, unit)]),
-            w.Row(label=[tr("To draw")], words=[marks_words(cost)]),
+            w.Row(label=[tr("To mark")], words=[marks_words(cost)]),
             w.Row(label=[tr("To sew")], words=[about_minutes(cost.minutes)]),
         ],
     )
@@ -118,7 +118,7 @@ def table_of(found: Sequence[TriedFill], stitching: Stitching, unit: Unit) -> li
     rows: list[tuple[str, Sequence[w.Words], list[float]]] = [
         (tr("Spacing"), [[w.shown(p.fill.spacing.mm, unit)] for p in found], [float(p.fill.spacing.mm) for p in found]),
         (tr("Lines"), [[f"{p.drawing.lines:,}"] for p in found], [float(p.drawing.lines) for p in found]),
-        (tr("Lines to draw"), [[f"{c.marks:,}"] for c in costs], [float(c.marks) for c in costs]),
+        (tr("Lines to mark"), [[f"{c.marks:,}"] for c in costs], [float(c.marks) for c in costs]),
         (tr("Widest gap"), [[w.shown(g, unit, COARSE[unit], about=True)] for g in gaps], gaps),
         (tr("Density"), [[w.density(p.drawing.density, unit)] for p in found], [p.drawing.density for p in found]),
         (tr("Sewn"), [[long_figure(p.drawing.stitched, unit)] for p in found], [p.drawing.stitched for p in found]),

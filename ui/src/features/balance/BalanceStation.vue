@@ -112,7 +112,7 @@ async function use(thread: string) {
       <h2>{{ tr('Balance') }}</h2>
       <v-btn class="chip propose" data-testid="propose-open" @click="plans.show()">{{ tr('Propose whole plans …') }}</v-btn>
       <p v-if="balance.trouble" class="card madder" role="alert">{{ balance.trouble }} <v-btn class="plain" @click="balance.look()">{{ tr('Try again') }}</v-btn></p>
-      <p v-if="!view && !balance.trouble" role="status">{{ tr('Weighing the quilt …') }}</p>
+      <p v-if="!view && !balance.trouble" role="status">{{ tr('Computing the balance …') }}</p>
       <template v-if="view">
         <dl class="sums">
           <div><dt>{{ tr('On the whole') }}</dt><dd data-testid="hand">{{ tr(view.hand) }}</dd><dd><WordsText :words="view.mean" /></dd></div>

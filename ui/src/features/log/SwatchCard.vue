@@ -88,7 +88,7 @@ async function use() {
   <section v-else class="stack">
     <h2 ref="top">{{ tr('Swatch book') }}</h2>
     <p>{{ tr('Your test pieces from all quilts. Choose one to say how it feels, how high it stands, what the wash did.') }}</p>
-    <p class="quiet">{{ tr('What you measure is weighed with the batting’s settings: see “What it teaches” in the log. The relief and the words for firmness then follow your own swatches.') }}</p>
+    <p class="quiet">{{ tr('Your measurements are combined with the batting’s settings: see “What it teaches” in the log. The relief and the words for firmness then follow your own swatches.') }}</p>
     <p class="links">
       <a v-for="key in ['swatches-pdf', 'swatches-json']" :key="key" class="plain" :href="exports.href(key)" :data-testid="key">{{ exports.label(key) }}</a>
       <label class="plain">{{ tr('Bring swatches from a file') }}<input type="file" accept=".json,application/json" class="sr" data-testid="swatch-bring" @change="file($event, book.bring)"></label>

@@ -136,8 +136,8 @@ useCanvasKeys(canvas)
         <v-btn v-if="marks.chosen_by_her && marks.methods[0]?.key !== marks.method" class="plain left" data-testid="method-best" @click="mark(null)">{{ tr('Your choice. Use the recommended method') }}</v-btn>
         <p class="card leaf"><WordsText :words="marks.note" /></p>
         <p v-if="marks.drawn_too" class="quiet" data-testid="drawn-too">
-          {{ counted(marks.drawn_too, '1 line is drawn for a shorter route.', '{count} lines are drawn for a shorter route.') }}
-          <v-btn class="plain" data-testid="draw-no-more" @click="quilt.set({ kind: 'drawn too', zone: zone.key, spots: [] })">{{ tr('Draw only what the lines need') }}</v-btn>
+          {{ counted(marks.drawn_too, '1 line is marked for a shorter route.', '{count} lines are marked for a shorter route.') }}
+          <v-btn class="plain" data-testid="draw-no-more" @click="quilt.set({ kind: 'drawn too', zone: zone.key, spots: [] })">{{ tr('Mark only what the lines need') }}</v-btn>
         </p>
         <div v-if="marks.rounds > 1" class="rounds">
           <v-btn class="chip" :aria-label="tr('The one before')" :disabled="round === 0" @click="round -= 1">‹</v-btn>

@@ -34,7 +34,7 @@ const marks = computed(() => {
   return { ...NOTHING_MARKED, strokes: before.flatMap((one) => one.lines), dots: before.flatMap((one) => one.dots) }
 })
 const begins = computed(() => at.value === 0 && block.value > 0)
-const VERBS = { stroke: tr('Drawn, next'), ticks: tr('Ticked, next'), dots: tr('Dotted, next'), signs: tr('Drawn, next'), strips: tr('Sewn and peeled, next'), stencil: tr('Powdered, next') }
+const VERBS = { stroke: tr('Marked, next'), ticks: tr('Ticked, next'), dots: tr('Dotted, next'), signs: tr('Marked, next'), strips: tr('Sewn and peeled, next'), stencil: tr('Powdered, next') }
 
 async function look(body: Partial<Views['TableRequest']> = {}) {
   if (!mine.zone) return void router.replace({ name: 'marks', params: { quilt: quilt.id } })
@@ -79,7 +79,7 @@ onBeforeUnmount(() => kept.stop())
 <template>
   <div v-if="quilt.view" class="page">
     <QuiltCanvas :quilt="quilt.view" :unit="quilt.unit" :zone="zone.key" :place="zone.place" :layer="zone.layer" :marks="marks" :now="step" />
-    <section class="say" :aria-label="tr('What to draw now')" aria-live="polite">
+    <section class="say" :aria-label="tr('What to mark now')" aria-live="polite">
       <router-link class="plain" :to="{ name: 'marks', params: { quilt: quilt.id } }" data-testid="to-marks">‹ {{ view?.name }}</router-link>
       <p v-if="kept.waiting.value" class="card weld" role="status" data-testid="unsent">{{ tr('Kenzet does not answer. Keep marking: what you do is stored in this browser and sent when Kenzet is back.') }}</p>
       <p v-if="trouble" class="card madder" role="alert">{{ trouble }}</p>

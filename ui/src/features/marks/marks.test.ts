@@ -12,7 +12,7 @@ import PrinterCard from './PrinterCard.vue'
 import TableStation from './TableStation.vue'
 
 const method = (key: Views['MethodView']['key'], words: string): Views['MethodView'] => ({ key, label: key, words: [words] })
-const two = [method('first lines', '8 to draw'), method('all lines', '92 to draw')]
+const two = [method('first lines', '8 to mark'), method('all lines', '92 to mark')]
 const printers = (some: Partial<Views['PrintersView']> = {}): Views['PrintersView'] => ({ printers: [], bar: '6 in', asks: '', ...some })
 
 beforeEach(() => {

@@ -17,7 +17,7 @@ const saved = computed(() => ({ saved: tr('Saved'), saving: tr('Saving'), waitin
 
 <template>
   <header>
-    <router-link to="/" class="mark" :aria-label="tr('Kenzet: your quilts')">Kenzet</router-link>
+    <router-link to="/" class="mark" :class="{ beside: $route.params.quilt }" :aria-label="tr('Kenzet: your quilts')">Kenzet</router-link>
     <template v-if="quilt.view && $route.params.quilt">
       <h1 class="name">{{ quilt.view.name }}</h1>
       <span class="size"><WordsText :words="quilt.view.size" /> · {{ use }}</span>
@@ -52,8 +52,10 @@ header :deep(.v-btn), .ask { flex: none; }
 .short { display: none; }
 @media (max-width: 1100px) { .size { display: none; } }
 @media (max-width: 600px) {
-  header { gap: 4px; padding: 0 8px 0 12px; }
+  header { gap: 4px; padding: 0 8px 0 6px; }
   .mark { font-size: 21px; }
+  .mark.beside { min-width: 36px; text-align: center; font-size: 0; line-height: 52px; } /* its first letter: the quilt's name needs the room */
+  .mark.beside::first-letter { font-size: 27px; }
   .name { font-size: 15px; margin-left: 4px; }
   .saved, .word { position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); }
   header :deep(.v-btn) { min-width: 44px; padding: 0; font-size: 20px; }

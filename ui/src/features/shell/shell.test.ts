@@ -96,7 +96,7 @@ describe('the header', () => {
 describe('the tally', () => {
   it('shows what the last step changed', async () => {
     const quilt = useQuilt()
-    const total = (amount: number): Views['Total'] => ({ label: 'Marks to draw', words: [`${amount}`], amount, how: '' })
+    const total = (amount: number): Views['Total'] => ({ label: 'Marks to make', words: [`${amount}`], amount, how: '' })
     quilt.totals = [total(96)]
     quilt.tally([total(80)])
     const part = mounted(TallyBar)

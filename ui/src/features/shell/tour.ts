@@ -6,8 +6,8 @@ export const STEPS = [
   { on: 'fills', says: tr('Pick a zone: click a patch of the quilt, or a name in the list.') },
   { on: 'fills', says: tr('Choose a fill: press “Change fill” and take another, or go on with the one that is there.') },
   { on: 'fills', says: tr('Change the spacing with + and −, or type it. The sum below follows.') },
-  { on: 'fills', says: tr('Press “Show the ruler”: it lies where you will lay it, the foot counted in.') },
-  { on: 'marks', says: tr('Go to Marks: only these lines must be drawn. Print the sheet if you like.') },
+  { on: 'fills', says: tr('Press “Show the ruler”: it appears where you will put it, with the foot counted in.') },
+  { on: 'marks', says: tr('Go to Marks: only these lines must be marked. Print the sheet if you like.') },
   { on: 'machine', says: tr('Go to Stitch and press “At the machine”: one step at a time, in large type.') },
 ] as const
 export const useTour = () => useLocalStorage('kenzet-tour', 0)

@@ -68,7 +68,7 @@ onBeforeUnmount(() => leave())
         <p v-for="(words, k) in found.words" :key="k"><WordsText :words="words" /></p>
         <div v-for="offer in found.marks" :key="offer.zone" class="between">
           <span><WordsText :words="offer.words" /></span>
-          <v-btn class="chip offer" data-testid="draw-too" @click="draw(offer)">{{ tr('Draw that line') }}</v-btn>
+          <v-btn class="chip offer" data-testid="draw-too" @click="draw(offer)">{{ tr('Mark that line') }}</v-btn>
         </div>
         <div class="bar" role="progressbar" :aria-valuenow="Math.round(100 * found.share)" aria-valuemin="0" aria-valuemax="100" :aria-label="tr('How close this route is to the shortest possible')"><i :style="{ width: `${100 * found.share}%` }" /></div>
         <div class="chips">

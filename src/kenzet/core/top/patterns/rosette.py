@@ -22,7 +22,7 @@ class Rosette(Pattern):
     """A hexagon and the six around it, on a background; ``side`` is the side of a hexagon."""
 
     label: ClassVar[str] = tr("Hexagon rosette")
-    help: ClassVar[str] = tr("Seven hexagons, pieced and laid on a background.")
+    help: ClassVar[str] = tr("Seven hexagons, pieced, on a background.")
     order: ClassVar[int] = 16
 
     kind: Literal["rosette"] = "rosette"
