@@ -81,12 +81,12 @@ def test_what_was_saved_outlives_kills_of_app_and_database(tmp_path):
     app.stop(signal.SIGKILL)
     assert gone(database)  # it ends with the app that was killed
     app = Served(tmp_path)
-    os.kill(database_of(tmp_path), signal.SIGKILL)
+    before = database_of(tmp_path)
+    os.kill(before, signal.SIGKILL)
     with pytest.raises(urllib.request.HTTPError) as error:
         home_of(app)
     assert error.value.code == 503
     assert "nothing was changed" in json.load(error.value)["detail"]
-    before = database_of(tmp_path)
     deadline = monotonic() + 30
     while monotonic() < deadline:  # it is started again
         with suppress(urllib.request.HTTPError):

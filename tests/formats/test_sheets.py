@@ -175,7 +175,7 @@ def test_ticks_run_inwards(laid):
 def test_only_first_lines_are_drawn_when_that_is_the_method(laid):
     few, all_lines = (sheet_of(laid, "star-background", method=m) for m in ("first lines", "all lines"))
     assert 0 < len(few.marks) < len(all_lines.marks)
-    assert "lines drawn" in few.subtitle
+    assert "lines marked" in few.subtitle
 
 
 @pytest.mark.parametrize(

@@ -40,7 +40,7 @@ def test_a_ruler_is_laid_for_a_line_and_the_line_is_kept(client):
     kept = client.change(client.get().json["version"], "keep-2", {**wish, "angle": at["angle"] + 7})
     assert kept.status_code == 200
     view = client.post("bench", zone=ZONE).json
-    assert [words(line["words"]) for line in view["hand"]] == ["to be drawn"]
+    assert [words(line["words"]) for line in view["hand"]] == ["to be marked"]
     assert view["references"][-1]["kind"] == "hand"
     marks = client.post("marks", zone=ZONE, layer=2).json
     assert [one["label"] for one in marks["layers"]] == ["the fill", "placed by hand"] and marks["layer"] == 2

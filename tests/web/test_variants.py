@@ -31,7 +31,7 @@ def test_the_gallery_is_drawn_in_the_zone(client):
     assert found["rings"]
     for card in found["cards"]:
         assert card["drawing"]["lines"] or card["drawing"]["paths"] or card["drawing"]["hints"]
-        assert [row["label"][0] for row in card["said"]] == ["Spacing", "Density", "To draw", "To sew"]
+        assert [row["label"][0] for row in card["said"]] == ["Spacing", "Density", "To mark", "To sew"]
     kinds = [card["kind"] for card in found["cards"]]
     assert "halved triangle" not in kinds
     assert len(kinds) == len(set(kinds))

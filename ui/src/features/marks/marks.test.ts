@@ -52,7 +52,7 @@ describe('the marks of a zone', () => {
   })
   it('that make the route shorter are counted, and given up again', async () => {
     const part = await station(marksView({ drawn_too: 2 }))
-    expect(byId(part, 'drawn-too').text()).toContain('2 lines are drawn for a shorter route')
+    expect(byId(part, 'drawn-too').text()).toContain('2 lines are marked for a shorter route')
     const sent = changes(() => ({ marks: marksView() }))
     await byId(part, 'draw-no-more').trigger('click')
     await flushPromises()
