@@ -166,7 +166,7 @@ def test_a_freehand_texture_is_a_hint_and_a_grid_may_be_only_drawn(table):
     expect(table.get_by_text("Wander in rows and never cross")).to_be_visible()
     expect(table.locator(".rows div", has_text="Exact lines").first).to_contain_text("0")
     take_fill(table, "Straight", "grid")
-    table.get_by_role("button", name="only drawn").click()
+    table.get_by_role("button", name="only marked").click()
     expect(table.locator(".rows div", has_text="Density").first).to_contain_text("0.0")
 
 
