@@ -121,7 +121,7 @@ def main() -> None:
         page.mouse.click(500, 400)
         page.get_by_test_id("make-zone").wait_for()
         print(
-            f"  from a click to its patch in the slip: {(perf_counter() - began) * 1e3:.0f} ms, the browser's driver included"
+            f"  from a click to its patch in the panel: {(perf_counter() - began) * 1e3:.0f} ms, the browser's driver included"
         )
         page.goto(f"{app.url}/quilt/{quilt}/fills")
         for zone in [info.name for info in laid.quilt.zones.values()]:

@@ -54,7 +54,7 @@ def zone(page):
 def ruler(page):
     zone(page)
     page.get_by_test_id("show-ruler").click()
-    page.get_by_test_id("line-slip").wait_for()
+    page.get_by_test_id("line-panel").wait_for()
 
 
 def other_fills(page):

@@ -122,7 +122,7 @@ def test_a_melon_with_echoes_gets_an_edge_and_is_told_its_stray(table):
     curves = table.get_by_test_id("curves").locator("li")
     expect(curves.first).to_contain_text("Arc, 14 in circle")
     expect(curves.first).to_contain_text(re.compile(r"(flatter|further out) in the middle"))
-    expect(table.get_by_test_id("line-slip")).to_contain_text("radius at the needle")
+    expect(table.get_by_test_id("line-panel")).to_contain_text("radius at the needle")
     saved(table)
     on_the_bench(table, "Anemone: petals")
     told = table.get_by_test_id("bench-fit")

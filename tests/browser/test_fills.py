@@ -101,9 +101,9 @@ def test_a_curve_tells_the_radii_of_the_edges_that_sew_it(table):
     choose(table, "Star centre")
     take_fill(table, "Curves", "hourglass")
     table.keyboard.press(".")
-    slip = table.get_by_test_id("line-slip")
-    expect(slip).to_contain_text("radius at the needle")
-    expect(slip).to_contain_text("inside edge")
+    panel = table.get_by_test_id("line-panel")
+    expect(panel).to_contain_text("radius at the needle")
+    expect(panel).to_contain_text("inside edge")
     expect(table.get_by_test_id("ruler").locator(".body")).to_have_count(0)
 
 

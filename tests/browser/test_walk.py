@@ -174,21 +174,21 @@ def test_5_a_line_shows_the_ruler_the_foot_and_the_stops(table):
     table.get_by_test_id("show-ruler").click()
     expect(table.get_by_test_id("ruler")).to_be_visible()
     expect(table.get_by_test_id("ruler")).to_contain_text("mark on")
-    expect(table.get_by_test_id("line-slip")).to_contain_text("needle on the seam")
+    expect(table.get_by_test_id("line-panel")).to_contain_text("needle on the seam")
     body = table.locator("[data-testid=ruler] .body").bounding_box()
     line = table.locator("[data-testid=ruler] .line").bounding_box()
     foot = table.locator("[data-testid=ruler] .foot").bounding_box()
     gap = min(abs(body["y"] - line["y"]), abs(body["y"] + body["height"] - line["y"]))
     assert abs(gap - foot["width"] / 2) < 2.5  # the working edge touches the foot's rim
-    number = table.get_by_test_id("line-slip").locator("b").first.inner_text()
+    number = table.get_by_test_id("line-panel").locator("b").first.inner_text()
     table.keyboard.press(".")
-    expect(table.get_by_test_id("line-slip").locator("b").first).not_to_have_text(number)
+    expect(table.get_by_test_id("line-panel").locator("b").first).not_to_have_text(number)
     line = table.locator("[data-testid=ruler] .line").bounding_box()
-    number = table.get_by_test_id("line-slip").locator("b").first.inner_text()
+    number = table.get_by_test_id("line-panel").locator("b").first.inner_text()
     table.keyboard.press("Escape")
     expect(table.get_by_test_id("ruler")).to_have_count(0)
     table.mouse.click(line["x"] + line["width"] / 2, line["y"] + line["height"] / 2)
-    expect(table.get_by_test_id("line-slip").locator("b").first).to_have_text(number)
+    expect(table.get_by_test_id("line-panel").locator("b").first).to_have_text(number)
 
 
 def test_6_the_kit_decides_every_sum(table):

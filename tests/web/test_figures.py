@@ -1,4 +1,4 @@
-"""One figure for one thing: what a zone's slip tells of whole jobs."""
+"""One figure for one thing: what a zone's panel says of whole jobs."""
 
 from __future__ import annotations
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** A station: the quilt (or what stands for it) at the left, the slip at the right. On a narrow screen the slip is a sheet below the
+/** A station: the quilt (or what stands for it) at the left, the panel at the right. On a narrow screen the panel is a sheet below the
  * quilt: it is drawn up and down by its handle. */
 import { useLocalStorage, useMediaQuery } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
@@ -52,9 +52,9 @@ function press() {
 <template>
   <div ref="page" class="page" :style="narrow ? { '--sheet': `${100 * height}%` } : undefined">
     <div class="table"><slot /></div>
-    <aside class="slip" :aria-label="tr('What is chosen')">
+    <aside class="panel" :aria-label="tr('What is chosen')">
       <button v-if="narrow" class="handle" :aria-label="tr('Draw the panel up or down')" data-testid="sheet-handle" @pointerdown="grab" @pointermove="pull" @pointerup="let_go" @pointercancel="let_go" @click="press"><i /></button>
-      <slot name="slip" />
+      <slot name="panel" />
       <TallyBar v-if="phone && quilt.view" class="totals" />
     </aside>
   </div>
@@ -63,11 +63,11 @@ function press() {
 <style scoped>
 .page { display: grid; grid-template-columns: minmax(0, 1fr) 364px; height: 100%; }
 .table { min-width: 0; min-height: 0; position: relative; }
-.slip { position: relative; background: var(--paper); border-left: 1px solid var(--rule); padding: 14px 18px; overflow: hidden auto; display: flex; flex-direction: column; gap: 12px; min-width: 0; }
+.panel { position: relative; background: var(--paper); border-left: 1px solid var(--rule); padding: 14px 18px; overflow: hidden auto; display: flex; flex-direction: column; gap: 12px; min-width: 0; }
 @media (max-width: 1100px) { .page { grid-template-columns: minmax(0, 1fr) 340px; } }
 @media (max-width: 900px) {
   .page { grid-template: minmax(0, 1fr) var(--sheet, 46%) / minmax(0, 1fr); }
-  .slip { border-left: 0; padding-top: 0; border-radius: 18px 18px 0 0; box-shadow: 0 -3px 12px rgb(30 39 51 / .18); z-index: 2; overscroll-behavior: contain; }
+  .panel { border-left: 0; padding-top: 0; border-radius: 18px 18px 0 0; box-shadow: 0 -3px 12px rgb(30 39 51 / .18); z-index: 2; overscroll-behavior: contain; }
   .handle { position: sticky; top: 0; z-index: 3; flex: none; display: grid; place-items: center; height: 30px; margin: 0 -18px -8px; border: 0; background: var(--paper); touch-action: none; cursor: grab; }
   .handle::before { content: ''; position: absolute; inset: -8px 0; }
   .handle i { width: 44px; height: 5px; border-radius: 3px; background: var(--rule); }

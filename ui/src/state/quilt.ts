@@ -4,7 +4,7 @@
  */
 import { defineStore } from 'pinia'
 import { computed, markRaw, ref } from 'vue'
-import { shelved } from '../away/shelf'
+import { storedQuilt } from '../away/stored'
 import { useExports } from './exports'
 import { api, Problem, type Change, type Made, type Unit, type Views } from '../api/client'
 import { tr } from '../texts'
@@ -91,7 +91,7 @@ export const useQuilt = defineStore('quilt', () => {
       trouble.value = ''
     } catch (error) {
       if (fromShelf && error instanceof Problem && error.status === 0) {
-        const found = await shelved(quilt)
+        const found = await storedQuilt(quilt)
         if (found && id.value === quilt) {
           unit.value = found.unit
           put(found.view)

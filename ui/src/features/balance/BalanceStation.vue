@@ -108,7 +108,7 @@ async function use(thread: string) {
       </template>
     </QuiltCanvas>
     <ProposalsBoard v-if="plans.open" />
-    <template #slip>
+    <template #panel>
       <h2>{{ tr('Balance') }}</h2>
       <v-btn class="chip propose" data-testid="propose-open" @click="plans.show()">{{ tr('Propose whole plans …') }}</v-btn>
       <p v-if="balance.trouble" class="card madder" role="alert">{{ balance.trouble }} <v-btn class="plain" @click="balance.look()">{{ tr('Try again') }}</v-btn></p>

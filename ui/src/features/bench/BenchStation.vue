@@ -12,7 +12,7 @@ import { typed, usePressed } from '../../parts/pressed'
 import { useBench } from '../../state/bench'
 import { useQuilt } from '../../state/quilt'
 import { useZone } from '../../state/zone'
-import BenchSlip from './BenchSlip.vue'
+import BenchPanel from './BenchPanel.vue'
 import CurvePicks from './CurvePicks.vue'
 import NudgePad from './NudgePad.vue'
 import RulerOnCloth from './RulerOnCloth.vue'
@@ -92,8 +92,8 @@ const choose = (key: string, place = '') => void zone.choose(key, place)
       {{ [tr('Click one end of the curve.'), tr('Click its other end.'), tr('Click the curve where it is furthest from the line between them.')][bench.picked.length % 3] }}
       <v-btn class="plain" @click="bench.picking = false">{{ tr('Cancel') }}</v-btn>
     </p>
-    <template #slip>
-      <BenchSlip v-if="bench.view" :placing="at"><NudgePad @nudge="nudge" @turn="(by) => bench.turn(by * turns)" @flip="bench.flip()" /></BenchSlip>
+    <template #panel>
+      <BenchPanel v-if="bench.view" :placing="at"><NudgePad @nudge="nudge" @turn="(by) => bench.turn(by * turns)" @flip="bench.flip()" /></BenchPanel>
       <template v-else>
         <header class="between"><h2>{{ tr('Ruler bench') }}</h2><router-link class="plain" :to="{ name: 'kit', params: { quilt: quilt.id } }">{{ tr('All tools') }}</router-link></header>
         <p v-if="bench.wrong" class="card madder" role="alert">{{ bench.wrong.message }}</p>

@@ -15,7 +15,7 @@ import { useTop } from '../../state/top'
 import { useVariants } from '../../state/variants'
 import { useZone } from '../../state/zone'
 import FillGallery from './FillGallery.vue'
-import FillSlip from './FillSlip.vue'
+import FillPanel from './FillPanel.vue'
 import VariantsBoard from './VariantsBoard.vue'
 import { tr } from '../../texts'
 
@@ -113,8 +113,8 @@ useCanvasKeys(canvas)
     </p>
     <FillGallery v-if="variants.open === 'gallery' && zone.key" />
     <VariantsBoard v-else-if="variants.open === 'pins' && zone.key" />
-    <template #slip>
-      <FillSlip v-if="zone.plan" @pick="(kind, field, choice) => (picking = { kind, field, choice })" @show="canvas?.look($event)" />
+    <template #panel>
+      <FillPanel v-if="zone.plan" @pick="(kind, field, choice) => (picking = { kind, field, choice })" @show="canvas?.look($event)" />
       <template v-else>
         <h2>{{ tr('Fills') }}</h2>
         <p v-if="zone.key && zone.wrong" class="card madder" role="alert" data-testid="zone-trouble">{{ zone.wrong.message }} <v-btn class="plain" @click="zone.choose(zone.key)">{{ tr('Try again') }}</v-btn></p>

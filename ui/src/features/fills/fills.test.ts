@@ -1,4 +1,4 @@
-/** Fills: the slip of a zone, its spacing and offers, recipes, what must be met. */
+/** Fills: the panel of a zone, its spacing and offers, recipes, what must be met. */
 import { flushPromises } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { api, Problem, type Views } from '../../api/client'
@@ -9,7 +9,7 @@ import { drawing, field, figure, fill, zoneInfo, zoneView, topView } from '../..
 import { byId, changes, mounted, opened } from '../../testing/mounting'
 import FillChooser from './FillChooser.vue'
 import FillGallery from './FillGallery.vue'
-import FillSlip from './FillSlip.vue'
+import FillPanel from './FillPanel.vue'
 import FillsStation from './FillsStation.vue'
 import MeetCard from './MeetCard.vue'
 import RecipesCard from './RecipesCard.vue'
@@ -21,7 +21,7 @@ const kinds: Views['FillKind'][] = [
   { kind: 'lines', label: 'Lines', group: 'straight', help: 'One after another.', tile: '' },
   { kind: 'echo', label: 'Echo', group: 'echoes', help: 'Rings.', tile: '' },
 ]
-const slip = (some: Partial<Views['ZoneView']> = {}) => zoneView({ fields: [field()], sum, ...some })
+const planned = (some: Partial<Views['ZoneView']> = {}) => zoneView({ fields: [field()], sum, ...some })
 
 beforeEach(() => {
   opened({ zones: [zoneInfo({ drawings: [drawing({ lines: [[0, 0, 1, 1]] })] })], fills: kinds })
@@ -30,14 +30,14 @@ afterEach(() => vi.restoreAllMocks())
 async function shown(view: Views['ZoneView']) {
   vi.spyOn(api, 'preview').mockResolvedValue(view)
   await useZone().choose('a')
-  const part = mounted(FillSlip)
+  const part = mounted(FillPanel)
   await flushPromises()
   return part
 }
 
-describe('the slip of a zone', () => {
+describe('the panel of a zone', () => {
   it('shows the fill, its spacing and the sum that lays it', async () => {
-    const part = await shown(slip())
+    const part = await shown(planned())
     expect(part.find('h2').text()).toBe('Star points')
     expect(part.text()).toContain('mark on your last line')
   })
@@ -48,7 +48,7 @@ describe('the slip of a zone', () => {
     await useZone().choose('a')
     await flushPromises()
     expect(byId(part, 'zone-trouble').text()).toContain('Something went wrong')
-    vi.mocked(api.preview).mockResolvedValue(slip())
+    vi.mocked(api.preview).mockResolvedValue(planned())
     await byId(part, 'zone-trouble').find('button').trigger('click')
     await flushPromises()
     expect(byId(part, 'zone-trouble').exists()).toBe(false)
@@ -56,9 +56,9 @@ describe('the slip of a zone', () => {
   })
   it('tries what is typed and keeps it when it holds', async () => {
     vi.useFakeTimers()
-    const part = await shown(slip())
+    const part = await shown(planned())
     const sent = changes()
-    vi.mocked(api.preview).mockImplementation(async (_, body) => slip({ fill: body.fill }))
+    vi.mocked(api.preview).mockImplementation(async (_, body) => planned({ fill: body.fill }))
     await part.find('input').trigger('focus')
     await part.find('input').setValue('1/2')
     await vi.advanceTimersByTimeAsync(500)
@@ -67,7 +67,7 @@ describe('the slip of a zone', () => {
     vi.useRealTimers()
   })
   it('says at the field what is wrong, and the last good drawing stays', async () => {
-    const part = await shown(slip())
+    const part = await shown(planned())
     vi.mocked(api.preview).mockRejectedValueOnce(new Problem(422, '“x” is not a length.', 'fill.spacing'))
     await part.find('input').trigger('focus')
     await part.find('input').setValue('x')
@@ -76,28 +76,28 @@ describe('the slip of a zone', () => {
     expect(useZone().plan?.fill).toEqual(fill())
   })
   it('says above all what belongs to no field', async () => {
-    const part = await shown(slip())
+    const part = await shown(planned())
     vi.mocked(api.preview).mockRejectedValueOnce(new Problem(422, 'That would be 300,000 lines.', 'fill.rows'))
     await useZone().set('rows', 9)
     await flushPromises()
     expect(part.find('p.madder').text()).toContain('300,000 lines')
   })
   it('takes an offer with everything that it sets', async () => {
-    const part = await shown(slip({ offers: [{ value: '49/64 in', values: { spacing: '49/64 in', origin: 'centre gap' }, words: ['49/64'], label: 'even', now: false }] }))
-    vi.mocked(api.preview).mockImplementation(async (_, body) => slip({ fill: body.fill }))
+    const part = await shown(planned({ offers: [{ value: '49/64 in', values: { spacing: '49/64 in', origin: 'centre gap' }, words: ['49/64'], label: 'even', now: false }] }))
+    vi.mocked(api.preview).mockImplementation(async (_, body) => planned({ fill: body.fill }))
     await byId(part, 'offer').trigger('click')
     await flushPromises()
     expect(vi.mocked(api.preview).mock.calls.at(-1)![1].fill).toMatchObject({ spacing: '49/64 in', origin: 'centre gap' })
   })
   it('of an open zone offers fills, and nothing that needs one', async () => {
-    const part = await shown(slip({ fill: null, fields: [], sum: null }))
+    const part = await shown(planned({ fill: null, fields: [], sum: null }))
     expect(part.text()).toContain('unquilted')
     expect(byId(part, 'show-ruler').exists()).toBe(false)
     expect(part.findAll('.tiles button').length).toBeGreaterThan(0)
   })
   it('is told apart at one place, and put with the others again', async () => {
-    const part = await shown(slip({ times: 12, place: '1-1' }))
-    const sent = changes(() => ({ zone: slip({ times: 12, place: '1-1', here_apart: true, where: 'row 1, block 1' }) }))
+    const part = await shown(planned({ times: 12, place: '1-1' }))
+    const sent = changes(() => ({ zone: planned({ times: 12, place: '1-1', here_apart: true, where: 'row 1, block 1' }) }))
     await byId(part, 'apart').trigger('click')
     await flushPromises()
     expect(sent).toEqual([{ kind: 'apart', zone: 'a', places: ['1-1'] }])
@@ -106,16 +106,16 @@ describe('the slip of a zone', () => {
     expect(sent.at(-1)).toEqual({ kind: 'join', zone: 'a', places: ['1-1'] })
   })
   it('is sewn in another order, and what was chosen before stays', async () => {
-    const part = await shown(slip({ orders: ['the first set', 'the second set'], begin_other: true }))
-    const sent = changes(() => ({ zone: slip({ orders: ['the first set', 'the second set'], begin_other: true, second_first: true }) }))
+    const part = await shown(planned({ orders: ['the first set', 'the second set'], begin_other: true }))
+    const sent = changes(() => ({ zone: planned({ orders: ['the first set', 'the second set'], begin_other: true, second_first: true }) }))
     await byId(part, 'set-second').trigger('click')
     await flushPromises()
     expect(sent).toEqual([{ kind: 'sewing order', zone: 'a', begin_other: true, second_first: true }])
     expect(byId(part, 'set-second').attributes('aria-pressed')).toBe('true')
   })
   it('is laid with the other foot in one request', async () => {
-    const part = await shown(slip())
-    const sent = changes(() => ({ zone: slip({ sew_with: 'walking foot' }) }))
+    const part = await shown(planned())
+    const sent = changes(() => ({ zone: planned({ sew_with: 'walking foot' }) }))
     await byId(part, 'zone-walking-foot').trigger('click')
     await flushPromises()
     expect(sent).toEqual([{ kind: 'laying', zone: 'a', ruler: null, sew_with: 'walking foot' }])
@@ -125,7 +125,7 @@ describe('the slip of a zone', () => {
 
 describe('the chooser', () => {
   it('opens on the group of the fill, and another is tried at one click', async () => {
-    vi.spyOn(api, 'preview').mockImplementation(async (_, body) => slip({ fill: fill(body.switch ? { kind: body.switch } : {}) }))
+    vi.spyOn(api, 'preview').mockImplementation(async (_, body) => planned({ fill: fill(body.switch ? { kind: body.switch } : {}) }))
     await useZone().choose('a')
     const part = mounted(FillChooser)
     await byId(part, 'other-fill').trigger('click')
@@ -140,7 +140,7 @@ describe('the chooser', () => {
 describe('side by side', () => {
   const card = (kind: string): Views['Card'] => ({ kind, label: kind, group: 'straight', help: '', fill: fill({ kind }), drawing: drawing(), cost: { minutes: 1, density: 1, marks: 1, ease: 1 }, said: [] })
   it('a fill of the gallery becomes the zone’s own', async () => {
-    vi.spyOn(api, 'preview').mockImplementation(async (_, body) => slip({ fill: body.fill ?? fill() }))
+    vi.spyOn(api, 'preview').mockImplementation(async (_, body) => planned({ fill: body.fill ?? fill() }))
     vi.spyOn(api, 'gallery').mockResolvedValue({ rings: [[0, 0, 1, 0, 1, 1]], patches: [], cards: [card('lines'), card('echo')] })
     await useZone().choose('a')
     await useVariants().show('gallery')
@@ -163,7 +163,7 @@ describe('recipes', () => {
   it('keeps the settings at hand under a name', async () => {
     vi.spyOn(api, 'recipes').mockResolvedValue(book('Ripple'))
     const kept = vi.spyOn(api, 'keepRecipe').mockResolvedValue(book('Ripple', 'Rain'))
-    vi.spyOn(api, 'preview').mockResolvedValue(slip())
+    vi.spyOn(api, 'preview').mockResolvedValue(planned())
     await useZone().choose('a')
     const part = mounted(RecipesCard)
     await flushPromises()
@@ -180,7 +180,7 @@ describe('recipes', () => {
   it('loses no name that was refused', async () => {
     vi.spyOn(api, 'recipes').mockResolvedValue(book())
     vi.spyOn(api, 'keepRecipe').mockRejectedValue(new Problem(422, 'At most 500 recipes are kept.'))
-    vi.spyOn(api, 'preview').mockResolvedValue(slip())
+    vi.spyOn(api, 'preview').mockResolvedValue(planned())
     await useZone().choose('a')
     const part = mounted(RecipesCard)
     await byId(part, 'recipe-name').setValue('Rain')
@@ -194,7 +194,7 @@ describe('recipes', () => {
 describe('meeting the piecing', () => {
   it('tells which ways hit all and which miss, and lays one', async () => {
     const features = [0, 1].map((k) => ({ points: [k, 0], name: `corner ${k}`, share: [k, 0] }))
-    vi.spyOn(api, 'preview').mockImplementation(async (_, body) => slip({ features, can_meet: true, fill: body.fill ?? fill() }))
+    vi.spyOn(api, 'preview').mockImplementation(async (_, body) => planned({ features, can_meet: true, fill: body.fill ?? fill() }))
     vi.spyOn(api, 'spacingFits').mockResolvedValue({ ways: [{ values: { spacing: '1 in' }, words: ['1 in'], label: '3 steps', exact: true }, { values: {}, words: ['2 in'], label: 'misses corner 1', exact: false }], said: '' })
     await useZone().choose('a')
     const part = mounted(MeetCard)

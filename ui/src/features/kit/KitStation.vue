@@ -9,7 +9,7 @@ import { useQuilt } from '../../state/quilt'
 import QuiltKit from './QuiltKit.vue'
 import RulerPicture from './RulerPicture.vue'
 import ThingPicture from './ThingPicture.vue'
-import ThingSlip from './ThingSlip.vue'
+import ItemPanel from './ItemPanel.vue'
 import { tr } from '../../texts'
 
 const quilt = useQuilt()
@@ -60,8 +60,8 @@ onBeforeUnmount(() => void kit.settle())
         </div>
       </section>
     </div>
-    <template #slip>
-      <ThingSlip v-if="kit.thing" @makes="makes = true" />
+    <template #panel>
+      <ItemPanel v-if="kit.thing" @makes="makes = true" />
       <QuiltKit v-else />
     </template>
   </StationPage>

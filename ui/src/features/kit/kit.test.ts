@@ -7,7 +7,7 @@ import { field, kitView, thingView } from '../../testing/answers'
 import { byId, changes, mounted, opened } from '../../testing/mounting'
 import QuiltKit from './QuiltKit.vue'
 import StripCard from './StripCard.vue'
-import ThingSlip from './ThingSlip.vue'
+import ItemPanel from './ItemPanel.vue'
 
 const groups = (...things: Views['ThingView'][]): Views['InventoryView'] => ({ groups: [{ key: 'machine', label: 'Machine and feet', things, kinds: [{ kind: 'ruler foot', label: 'Ruler foot' }] }] })
 const foot = { ...thingView({ offset: '1/4 in' }), fields: [field({ name: 'offset', label: 'Needle to rim' })] }
@@ -56,7 +56,7 @@ describe('the kit of the quilt', () => {
 describe('a thing', () => {
   it('is taken out for good only when she is sure', async () => {
     useKit().choose('foot')
-    const part = mounted(ThingSlip)
+    const part = mounted(ItemPanel)
     const gone = vi.spyOn(api, 'deleteThing').mockResolvedValue(groups())
     changes()
     await byId(part, 'remove-thing').trigger('click')
@@ -69,7 +69,7 @@ describe('a thing', () => {
   it('says beside the field what is wrong with it, and elsewhere above all', async () => {
     const kit = useKit()
     kit.choose('foot')
-    const part = mounted(ThingSlip)
+    const part = mounted(ItemPanel)
     kit.wrong = { field: 'offset', message: 'too large' }
     await flushPromises()
     expect(part.find('.length [role=alert]').text()).toBe('too large')

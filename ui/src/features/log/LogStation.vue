@@ -81,7 +81,7 @@ const tick = (key: string, many: number, done: boolean) => log.say(key, 'done', 
       <template #whole="{ view: seen }"><StatusOverlay v-if="view" :places="view.places" :view="seen" :chosen="log.place" :spots="spots" /></template>
       <template #key><p v-if="view?.stages.length" class="legend" data-testid="log-key"><span v-for="one in view.stages" :key="one.stage"><i :class="one.stage" /> <b>{{ one.words }}</b> {{ one.many }}</span></p></template>
     </QuiltCanvas>
-    <template #slip>
+    <template #panel>
       <p v-if="log.trouble" class="card madder" role="alert">{{ log.trouble }} <v-btn class="plain" @click="log.look()">{{ tr('Try again') }}</v-btn></p>
       <SwatchCard v-if="book.open" />
       <InspectCard v-else-if="log.inspection" :chosen="side" @choose="(key) => (side = key)" />

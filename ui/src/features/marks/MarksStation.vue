@@ -115,7 +115,7 @@ useCanvasKeys(canvas)
       </QuiltCanvas>
       <TickStrip v-if="ticked" :edge="ticked" />
     </div>
-    <template #slip>
+    <template #panel>
       <template v-if="marks">
         <header>
           <div class="top"><h2>{{ marks.name }}</h2><v-btn class="plain" data-testid="all-zones" @click="choose('')">{{ tr('All zones') }}</v-btn></div>

@@ -8,7 +8,7 @@ import QuiltCanvas from '../../canvas/QuiltCanvas.vue'
 import { useCanvasKeys } from '../../canvas/keys'
 import type { Spot } from '../../canvas/scene'
 import WordsText from '../../parts/WordsText.vue'
-import { shelve } from '../../away/shelf'
+import { storeQuilt } from '../../away/stored'
 import { usePressed } from '../../parts/pressed'
 import { useQuilt } from '../../state/quilt'
 import { useSewing } from '../../state/sewing'
@@ -150,7 +150,7 @@ const home = () => void nextTick(() => main.value?.focus({ preventScroll: true }
 watch([asks, index, view], home)
 watch(
   () => quilt.taken,
-  () => void (quilt.view && !quilt.away && shelve(quilt.id, { view: quilt.view, unit: quilt.unit })),
+  () => void (quilt.view && !quilt.away && storeQuilt(quilt.id, { view: quilt.view, unit: quilt.unit })),
   { immediate: true },
 )
 watch([lost, view], () => void (!lost.value && quilt.away && quilt.open(quilt.id, true)))

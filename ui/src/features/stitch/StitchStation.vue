@@ -19,7 +19,7 @@ import LongerCard from './LongerCard.vue'
 import PaceCard from './PaceCard.vue'
 import RehearseCard from './RehearseCard.vue'
 import RouteOverlay from './RouteOverlay.vue'
-import WaysCard from './WaysCard.vue'
+import RouteSettings from './RouteSettings.vue'
 import type { Needle } from '../../sewing/walk'
 import { counted, tr } from '../../texts'
 
@@ -180,7 +180,7 @@ useCanvasKeys(canvas)
       <template #whole="{ view }"><RouteOverlay v-if="route" :route="route" :drawn="drawn" :view="view" :needle="needle" :into="into" /></template>
       <template #key><CanvasKey :shows="keys" /></template>
     </QuiltCanvas>
-    <template #slip>
+    <template #panel>
       <p v-if="trouble" class="card madder" role="alert">{{ trouble }}</p>
       <p v-if="busy && !route" class="quiet" role="status">{{ tr('Finding a sewing order …') }}</p>
       <template v-if="route?.here">
@@ -199,7 +199,7 @@ useCanvasKeys(canvas)
         <p class="card weld">{{ tr('Stop with the needle down before you move the ruler or a hand. Take pins out first. Follow your machine’s manual.') }}</p>
         <LongerCard :number="route.here.number" :kept="route.here.kept" @ways="take" @forget="forgetWay" />
         <div class="settings">
-          <FoldCard name="Change this route" :title="tr('Change this route')" :says="changed"><WaysCard :here="route.here" :leg="leg" @pin="pin" @avoid="avoid" @forget="forget" @turn="turn" /></FoldCard>
+          <FoldCard name="Change this route" :title="tr('Change this route')" :says="changed"><RouteSettings :here="route.here" :leg="leg" @pin="pin" @avoid="avoid" @forget="forget" @turn="turn" /></FoldCard>
           <FoldCard name="More figures" :title="tr('More figures')" :says="[tr('turns, needle, thread')]"><FigureRows :rows="route.here.rows.slice(4)" /></FoldCard>
           <FoldCard name="Save" :title="tr('Save')" :says="[tr('the route as a drawing')]"><a class="chip" :href="exports.href('route-svg', { quilt: quilt.id }, { number: route.here.number, unit: quilt.unit })" data-testid="route-svg">{{ exports.label('route-svg') }}</a></FoldCard>
         </div>

@@ -8,7 +8,7 @@ import QuiltCanvas from '../../canvas/QuiltCanvas.vue'
 import ExitCard from './ExitCard.vue'
 import LongerCard from './LongerCard.vue'
 import StitchStation from './StitchStation.vue'
-import WaysCard from './WaysCard.vue'
+import RouteSettings from './RouteSettings.vue'
 
 const stops = (text = '5') => field({ name: 'stops', label: 'How much you mind a thread cut (0–10)', control: 'count', text, shown: null, least: 0, most: 10 })
 const row = (words: string): Views['Row'] => ({ label: ['Travelling'], words: [words], typed: false })
@@ -248,7 +248,7 @@ describe('pinned ends', () => {
   })
   it('offer every corner, and say why one could not be kept', () => {
     opened()
-    const card = mounted(WaysCard, { here: hereView({ fault: 'No lane leads there.' }), leg: undefined })
+    const card = mounted(RouteSettings, { here: hereView({ fault: 'No lane leads there.' }), leg: undefined })
     expect(card.text()).toContain('No lane leads there.')
   })
 })

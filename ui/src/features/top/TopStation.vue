@@ -122,7 +122,7 @@ useCanvasKeys(canvas)
     >
       <template #key><p v-if="prompt" class="prompt">{{ prompt }}</p></template>
     </QuiltCanvas>
-    <template #slip>
+    <template #panel>
       <nav class="pages" :aria-label="tr('Pages of the top')">
         <button v-for="[key, label] in PAGES" :key="key" :aria-current="page === key ? 'page' : undefined" :data-testid="`page-${key}`" @click="page = key">{{ label }}</button>
       </nav>

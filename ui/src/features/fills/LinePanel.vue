@@ -12,7 +12,7 @@ const zone = useZone()
 </script>
 
 <template>
-  <section class="line" data-testid="line-slip">
+  <section class="line" data-testid="line-panel">
     <div class="top">
       <b>{{ tr('Line {line} of {lines}', { line: ruler.line + 1, lines: zone.lines }) }}</b>
       <span>

@@ -15,7 +15,7 @@ import KnownList from '../../parts/KnownList.vue'
 import { summary } from '../../parts/summary'
 import FillChooser from './FillChooser.vue'
 import FillReuse from './FillReuse.vue'
-import LineSlip from './LineSlip.vue'
+import LinePanel from './LinePanel.vue'
 import MeetCard from './MeetCard.vue'
 import { counted, tr } from '../../texts'
 
@@ -114,7 +114,7 @@ function set(name: string, value: unknown) {
     <v-btn v-if="zone.plan.alike.length && !zone.layer" class="chip alone" data-testid="fill-alike" @click="zone.fillAlike()">
       {{ counted(zone.plan.alike.length, 'The same in the other zone of this shape', 'The same in the {count} other zones of this shape') }}
     </v-btn>
-    <LineSlip v-if="zone.ruler" :ruler="zone.ruler" />
+    <LinePanel v-if="zone.ruler" :ruler="zone.ruler" />
     <SumCard v-else-if="zone.plan.sum" :sum="zone.plan.sum" :heading="zone.plan.sew_with === 'walking foot' ? tr('How a line is placed') : tr('Where the ruler goes')" @choose="zone.set('spacing', $event)">
       <v-btn v-if="zone.lines" class="plain" data-testid="show-ruler" @click="zone.next(0)">{{ tr('Show the ruler') }}</v-btn>
     </SumCard>
