@@ -1,6 +1,6 @@
 """The table of cases that the core and the screen share: where rulers lie, and what is read off them.
 
-Run as a module it writes ``tests/bench-table.json`` anew from the core; the tests hold both sides to it.
+Run as a module it writes ``tests/bench-table.json`` again from the core; the tests hold both sides to it.
 """
 
 from __future__ import annotations

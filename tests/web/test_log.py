@@ -414,5 +414,5 @@ def test_marks_that_faded_teach_how_long_the_tool_stays(client, conn):
     assert client.change_kit(1, "fades-by-then", **row["change"]["kit"]).status_code == 200
     row = next(one for one in client.get("/log").json["learnt"] if one["key"].startswith("fades"))
     assert row["used"] == "30 hours" and not row["differs"]
-    client.post("table", zone="star-background", done=1)  # marked anew
+    client.post("table", zone="star-background", done=1)  # marked again
     assert not any(one["key"].startswith("fades") for one in client.get("/log").json["learnt"])

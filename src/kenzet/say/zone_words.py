@@ -112,20 +112,20 @@ def begins(plan: ZonePlan, drawing: Drawing) -> list[w.Row]:
 
 def offers(plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> list[Offer]:
     """Spacings near the present one that suit the zone, those on the rulers first; the present one is flagged."""
-    hers = figure(drawing.fill.spacing.mm, unit, about=True).text
+    typed = figure(drawing.fill.spacing.mm, unit, about=True).text
     found = []
     for wish in plan.suggest_spacings(drawing, place):
         lacks = _lacks(plan, drawing, wish, unit)
         offer = Offer(
             value=wish.length.text,
             values={"spacing": wish.length.text, **dict(wish.values)},
-            # one that reads like hers says that it is a hair more or less
+            # a value that reads like the one typed says that it is a hair more or less
             words=[
                 w.shown(
                     wish.length.mm,
                     unit,
                     bare=unit == "in",
-                    about=figure(wish.length.mm, unit, about=True).text != hers,
+                    about=figure(wish.length.mm, unit, about=True).text != typed,
                 )
             ],
             label=_does(wish, drawing.fill.spacing.mm) + lacks,

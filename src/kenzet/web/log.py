@@ -343,9 +343,9 @@ def _marks_stay(laid: QuiltLayout, marks: Sequence[marked.Marked]) -> list[Marks
 
 def _marker(laid: QuiltLayout, zone: str) -> str:
     """The key of the zone's marking tool; empty if it leaves no marks."""
-    tools, hers = laid.quilt.kit.tools, laid.zone(zone).mark_with
-    if hers in tools:
-        return hers if isinstance(tools[hers], Marker) else ""
+    tools, chosen = laid.quilt.kit.tools, laid.zone(zone).mark_with
+    if chosen in tools:
+        return chosen if isinstance(tools[chosen], Marker) else ""
     return next((key for key, one in tools.items() if isinstance(one, Marker)), "")
 
 

@@ -318,7 +318,7 @@ def test_a_quilt_takes_over_what_is_at_hand_and_says_where_it_is_behind():
     found = behind(kit, things)
     assert (found.changed, found.new, found.away) == (("Ruler foot",), ("Scallop piece",), ("Wave",))
     now = taken_over(kit, things)
-    assert (now.foot.offset.text, now.foot.history) == ("0.255 in", ())  # A86: the rest is reckoned anew
+    assert (now.foot.offset.text, now.foot.history) == ("0.255 in", ())  # A86: the rest is computed again
     assert not behind(now, things)
     other = taken_over(now, {**things, "second": RulerFoot(name="Second")}, {"foot": "second"})
     assert other.foot.name == "Second"

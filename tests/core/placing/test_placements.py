@@ -1,7 +1,7 @@
 """One placing of every line: over every fill, region and way of marking, in the planned order and after whatever goes wrong.
 
 The replay knows rulers, foot, seams and what is sewn, and no coordinate of the plan: from what a placement says it lays the
-line anew, and the line must come out where it is planned.
+line again, and the line must come out where it is planned.
 """
 
 from __future__ import annotations

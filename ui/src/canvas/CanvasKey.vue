@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The legend of the drawing's strokes, distinguished by shape, not by color alone. */
 import { tr } from '../texts'
-defineProps<{ shows: ('stitches' | 'line' | 'ruler' | 'foot' | 'stop' | 'mark' | 'tick' | 'rest' | 'sliver' | 'dot' | 'tape' | 'stencil' | 'edge' | 'sign' | 'done' | 'travel' | 'coming' | 'thread' | 'anew' | 'hand' | 'freehand')[] }>()
+defineProps<{ shows: ('stitches' | 'line' | 'ruler' | 'foot' | 'stop' | 'mark' | 'tick' | 'rest' | 'sliver' | 'dot' | 'tape' | 'stencil' | 'edge' | 'sign' | 'done' | 'travel' | 'coming' | 'thread' | 'new thread' | 'hand' | 'freehand')[] }>()
 </script>
 
 <template>
@@ -25,7 +25,7 @@ defineProps<{ shows: ('stitches' | 'line' | 'ruler' | 'foot' | 'stop' | 'mark' |
     <li v-if="shows.includes('coming')"><svg width="34" height="10"><path d="M0 5H34" stroke="#2b3a67" stroke-width="1.4" stroke-dasharray="6 3" /></svg>{{ tr('not sewn yet') }}</li>
     <li v-if="shows.includes('freehand')"><svg width="34" height="12"><path d="M1 10V4a3 3 0 0 1 6 0v4a3 3 0 0 0 6 0V4a3 3 0 0 1 6 0v4a3 3 0 0 0 6 0V4a3 3 0 0 1 6 0v6" fill="none" stroke="#2b3a67" stroke-opacity=".6" stroke-width="1.6" stroke-dasharray="1.5 2.6" stroke-linecap="round" /></svg>{{ tr('freehand, in rows about like these') }}</li>
     <li v-if="shows.includes('travel')"><svg width="34" height="10"><path d="M2 5H34" stroke="#a8392c" stroke-width="3" stroke-linecap="round" stroke-dasharray="0.1 5" /></svg>{{ tr('travelling') }}</li>
-    <li v-if="shows.includes('anew')"><svg width="18" height="16"><circle cx="9" cy="8" r="6.6" fill="#fff" stroke="#a8392c" stroke-width="2" stroke-dasharray="4 3" /></svg>{{ tr('a new thread') }}</li>
+    <li v-if="shows.includes('new thread')"><svg width="18" height="16"><circle cx="9" cy="8" r="6.6" fill="#fff" stroke="#a8392c" stroke-width="2" stroke-dasharray="4 3" /></svg>{{ tr('a new thread') }}</li>
     <li v-if="shows.includes('thread')"><svg width="28" height="14"><circle cx="7" cy="7" r="4.6" fill="#fff" stroke="#a8392c" stroke-width="2" /><rect x="18" y="3" width="8" height="8" fill="#a8392c" /></svg>{{ tr('thread starts, ends') }}</li>
     <li v-if="shows.includes('sign')"><svg width="22" height="12"><path d="M1 6Q6 -3 11 6T21 6" fill="none" stroke="#6b4a05" stroke-width="2" /></svg>{{ tr('texture for this area') }}</li>
     <li v-if="shows.includes('line')"><svg width="34" height="10"><path d="M0 5H34" stroke="#a8392c" stroke-width="3" stroke-dasharray="13 5" /></svg>{{ tr('this line') }}</li>

@@ -97,7 +97,7 @@ export function useSurface(surface: Ref<HTMLCanvasElement | undefined>, shows: S
   let rest = 0
   let wholeAt = 0
 
-  function paint(anew: boolean) {
+  function paint(all: boolean) {
     frame = 0
     const context = surface.value?.getContext?.('2d')
     if (!context || !surface.value) return
@@ -111,7 +111,7 @@ export function useSurface(surface: Ref<HTMLCanvasElement | undefined>, shows: S
     }
     const heavy = weight.value > HEAVY && 'OffscreenCanvas' in window
     const now = performance.now()
-    if (heavy && !anew && pictured?.width === width && pictured.height === height && now - wholeAt < LONGEST_MS) {
+    if (heavy && !all && pictured?.width === width && pictured.height === height && now - wholeAt < LONGEST_MS) {
       const by = view.scale / pictured.view.scale
       context.setTransform(1, 0, 0, 1, 0, 0)
       context.clearRect(0, 0, surface.value.width, surface.value.height)
@@ -134,12 +134,12 @@ export function useSurface(surface: Ref<HTMLCanvasElement | undefined>, shows: S
     } else draw(context, ratio, look, shows.laid(), parts.value, stitches.value, outlines.value)
     surface.value.dataset.drawn = String((drawings += 1))
   }
-  let anew = false
+  let allDue = false
   function soon(whole: boolean) {
-    anew ||= whole
+    allDue ||= whole
     frame ||= requestAnimationFrame(() => {
-      const all = anew
-      anew = false
+      const all = allDue
+      allDue = false
       paint(all)
     })
   }

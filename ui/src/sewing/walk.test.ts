@@ -32,7 +32,7 @@ describe('a needle on its way', () => {
     expect(partOf([0, 0, 0, 10], 0)).toEqual([0, 0])
   })
 
-  it('knows where the thread begins anew', () => {
+  it('knows where the thread begins again', () => {
     expect(stopsOf(L)).toEqual([3])
   })
 })

@@ -1,4 +1,4 @@
-/** The ruler bench: a ruler of hers on the zone at hand. It moves and is read here; the core says where it lies for a
+/** The ruler bench: one of her rulers on the zone at hand. It moves and is read here; the core says where it lies for a
  * planned line, and keeps what she keeps. */
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'

@@ -50,7 +50,7 @@ export const useCutting = defineStore('cutting', () => {
     return found
   }
   /** Discard the chosen ends, including one that is still being measured. */
-  function anew() {
+  function startOver() {
     begun += 1
     ends.value = []
   }
@@ -60,5 +60,5 @@ export const useCutting = defineStore('cutting', () => {
     ends.value = []
     byEdge.value = false
   }
-  return { points, edges, ends, byEdge, edge, picks, begin, pick, measure, anew, stop }
+  return { points, edges, ends, byEdge, edge, picks, begin, pick, measure, startOver, stop }
 })

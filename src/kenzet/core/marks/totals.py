@@ -77,7 +77,7 @@ def to_draw(quilt: Quilt, plans: Iterable[ZonePlan]) -> ToDraw:
                 counts[what] += many * len(drawing.places)
             seconds += marks.seconds * len(drawing.places)
             offered = {one.key: one for one in choices(quilt.kit.tools, fabrics_of(quilt, drawing))}
-            hers = offered.get(plan.zone.mark_with or "") or next(iter(offered.values()), None)
-            if hers and marks.method != "tape":
-                markers[hers.key] = hers.marker
+            chosen = offered.get(plan.zone.mark_with or "") or next(iter(offered.values()), None)
+            if chosen and marks.method != "tape":
+                markers[chosen.key] = chosen.marker
     return ToDraw(counts, seconds, tuple(markers.values()))

@@ -132,8 +132,8 @@ def marks_of_zone(laid: QuiltLayout, found: ZonePlan, body: MarksRequest) -> Mar
     edges = body.kind == "ruler edges" and marks.method != "half" and by_ruler
     many, pages_words = _pages(sheet, body.paper, unit)
     offered = choices(found.kit.tools, fabrics_of(laid.quilt, drawing)) if marks.count else []
-    hers = [choice for choice in offered if choice.key == found.zone.mark_with]
-    tool = next(iter(hers or offered), None)
+    chosen = [choice for choice in offered if choice.key == found.zone.mark_with]
+    tool = next(iter(chosen or offered), None)
     return MarksView(
         zone=body.zone,
         name=found.zone.name,

@@ -95,7 +95,7 @@ def still_on(laid: QuiltLayout, one: store.Marked) -> StillOn:
     plan = plan_zone(laid, one.zone)
     offered = choices(laid.quilt.kit.tools, fabrics_of(laid.quilt, plan.drawings[0])) if plan else []
     zone = laid.zone(one.zone)
-    hers = [choice for choice in offered if choice.key == zone.mark_with] or offered
+    chosen = [choice for choice in offered if choice.key == zone.mark_with] or offered
     since = on_day(one.put_on) if one.put_on else ""
     if plan and method_of(plan, plan.drawings[0]) == "tape":
         return StillOn(zone=one.zone, name=zone.name, since=since, off=PEEL, fades=False)
@@ -103,6 +103,6 @@ def still_on(laid: QuiltLayout, one: store.Marked) -> StillOn:
         zone=one.zone,
         name=zone.name,
         since=since,
-        off=care(hers[0].marker)[0] if hers else "",
-        fades=bool(hers),
+        off=care(chosen[0].marker)[0] if chosen else "",
+        fades=bool(chosen),
     )

@@ -68,7 +68,7 @@ describe('threads', () => {
 })
 
 describe('weighing', () => {
-  it('asks while it is looked at, anew when the plan has changed, and not otherwise', async () => {
+  it('asks while it is looked at, again when the plan has changed, and not otherwise', async () => {
     const asked = vi.spyOn(api, 'balance').mockResolvedValue(weighed())
     const balance = useBalance()
     useQuilt().view = { ...useQuilt().view!, version: 2 }

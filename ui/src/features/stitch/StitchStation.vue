@@ -168,7 +168,7 @@ const changed = computed((): Words => {
   const avoided = here.avoided.length ? tr('{avoided} avoided', { avoided: here.avoided.length }) : ''
   return [[ends, avoided].filter(Boolean).join(' · ') || tr('begins and ends anywhere')]
 })
-const keys = computed(() => (route.value?.here ? ['done', ...(route.value.here.legs.some((one) => one.sews && !one.freehand) ? ['coming'] : []), ...(route.value.here.legs.some((one) => one.freehand) ? ['freehand'] : []), 'travel', 'thread', ...(leg.value?.ruler.length ? ['ruler'] : []), ...(leg.value?.hands.length ? ['hand'] : [])] : ['travel', ...(route.value?.visits.some((visit) => visit.stop) ? ['anew'] : [])]) as InstanceType<typeof CanvasKey>['$props']['shows'])
+const keys = computed(() => (route.value?.here ? ['done', ...(route.value.here.legs.some((one) => one.sews && !one.freehand) ? ['coming'] : []), ...(route.value.here.legs.some((one) => one.freehand) ? ['freehand'] : []), 'travel', 'thread', ...(leg.value?.ruler.length ? ['ruler'] : []), ...(leg.value?.hands.length ? ['hand'] : [])] : ['travel', ...(route.value?.visits.some((visit) => visit.stop) ? ['new thread'] : [])]) as InstanceType<typeof CanvasKey>['$props']['shows'])
 watch(() => [quilt.read, quilt.unit, number.value], () => void look(), { immediate: true })
 watch(number, () => (needle.value = undefined))
 useCanvasKeys(canvas)

@@ -90,7 +90,7 @@ describe('a server that is away', () => {
     await flushPromises()
     expect(byId(station, 'lay').text()).toBe('Lay 2')
   })
-  it('that refuses an event says why, and what is next is asked for anew', async () => {
+  it('that refuses an event says why, and what is next is asked for again', async () => {
     await at(line(1), line(2))
     vi.mocked(api.sendEvents).mockImplementation(async () => ({ count: 0, refused: [{ id: 'x', why: 'This line was sewn on another device.' }] }) as never)
     const before = vi.mocked(api.sewing).mock.calls.length

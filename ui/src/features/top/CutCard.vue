@@ -88,7 +88,7 @@ onBeforeUnmount(() => {
     <label v-if="kind.startsWith('inset')" class="between"><span>{{ kind === 'inset square' ? tr('In from the zone’s sides') : tr('In from its outline') }}</span><input v-model="distance" class="text" data-testid="cut-distance" /></label>
     <template v-if="kind === 'line'">
       <p class="card tip" role="status">{{ cutting.ends.length === 0 ? tr('Click the point where the line begins.') : cutting.ends.length === 1 ? tr('Click the point where it ends.') : tr('From point to point.') }}
-        <v-btn v-if="cutting.ends.length" class="plain" @click="cutting.anew()">{{ tr('Start over') }}</v-btn></p>
+        <v-btn v-if="cutting.ends.length" class="plain" @click="cutting.startOver()">{{ tr('Start over') }}</v-btn></p>
       <label class="between"><span>{{ tr('Or measured from a corner:') }}</span><input v-model="along" class="text" placeholder="2 1/2" data-testid="cut-along" /></label>
       <v-btn v-if="along.trim()" class="chip" :aria-pressed="cutting.byEdge" @click="cutting.byEdge = !cutting.byEdge">{{ cutting.byEdge ? tr('Now click the edge …') : tr('Along an edge') }}</v-btn>
       <div class="chips"><v-btn class="chip" :aria-pressed="around" data-testid="cut-around" @click="around = !around">{{ tr('Same from all four sides') }}</v-btn></div>
