@@ -11,6 +11,7 @@ import urllib.request
 from contextlib import suppress
 from pathlib import Path
 from time import monotonic, sleep
+from typing import ClassVar
 
 
 def free_port() -> int:
@@ -22,6 +23,8 @@ def free_port() -> int:
 class Served:
     """The app as ./start serves it, on a data folder of its own."""
 
+    made: ClassVar[list[Served]] = []
+
     def __init__(self, home: Path, *more: str, language: str = "en") -> None:
         """On ``home``, with ``more`` arguments, in a language."""
         self.language = language
@@ -30,6 +33,7 @@ class Served:
         self.more = more
         self._log = home.with_name(f"{home.name}.log")
         self.url = f"http://127.0.0.1:{self.port}"
+        Served.made.append(self)
         self.begin()
 
     def begin(self) -> None:

@@ -23,8 +23,19 @@ from kenzet.store import instance
 from tests.served import Served, free_port
 
 
+@pytest.fixture(autouse=True)
+def _none_left_running():
+    """A failed test leaves no app behind."""
+    before = len(Served.made)
+    yield
+    for app in Served.made[before:]:
+        if app.process.poll() is None:
+            app.process.kill()
+            app.process.wait()
+
+
 def home_of(app: Served):
-    with urllib.request.urlopen(f"{app.url}/api/home", timeout=5) as answer:
+    with urllib.request.urlopen(f"{app.url}/api/home", timeout=20) as answer:
         return json.load(answer)
 
 
@@ -36,7 +47,7 @@ def rename(app: Served, name: str, version: int = 1) -> None:
     request = urllib.request.Request(
         f"{app.url}/api/quilts/{quilt}/changes", body.encode(), {"Content-Type": "application/json"}
     )
-    urllib.request.urlopen(request, timeout=5).close()
+    urllib.request.urlopen(request, timeout=20).close()
 
 
 def database_of(home: Path) -> int:
@@ -182,10 +193,10 @@ def test_clients_that_never_end_their_requests_do_not_shut_the_door(tmp_path):
     half = []
     try:
         for _ in range(250):
-            client = socket.create_connection(("127.0.0.1", served.port), timeout=5)
+            client = socket.create_connection(("127.0.0.1", served.port), timeout=20)
             client.sendall(b"POST /api/quilts HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Length: 500\r\n\r\n{")
             half.append(client)
-        with urllib.request.urlopen(f"{served.url}/api/health", timeout=5) as answer:
+        with urllib.request.urlopen(f"{served.url}/api/health", timeout=20) as answer:
             assert answer.status == 200
     finally:
         for client in half:
@@ -205,7 +216,7 @@ def test_many_who_ask_at_once_wait_and_the_terminal_stays_quiet(tmp_path):
 def test_a_body_that_is_announced_too_large_is_refused_before_it_is_read(tmp_path):
     served = Served(tmp_path / "home", "--empty")
     try:
-        with socket.create_connection(("127.0.0.1", served.port), timeout=5) as client:
+        with socket.create_connection(("127.0.0.1", served.port), timeout=20) as client:
             client.sendall(
                 b"POST /api/photos HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Type: application/octet-stream\r\n"
                 b"Content-Length: 60000000\r\n\r\n" + b"x" * 1000
