@@ -137,10 +137,12 @@ def files(served: Served) -> list[tuple[str, bytes]]:
     chance = random.Random(SEED)
     with (
         urllib.request.urlopen(f"{served.url}/api/files.zip") as answer,
-        zipfile.ZipFile(io.BytesIO(answer.read())) as hers,
+        zipfile.ZipFile(io.BytesIO(answer.read())) as archive,
     ):
-        plan = json.loads(hers.read(next(name for name in hers.namelist() if name.endswith("/plan.json"))))
-        things = hers.read("tools-and-supplies.csv")
+        plan = json.loads(
+            archive.read(next(name for name in archive.namelist() if name.endswith("/plan.json")))
+        )
+        things = archive.read("tools-and-supplies.csv")
     drawing, text = filemanagement.new(), io.StringIO()
     for k in range(8):
         drawing.modelspace().add_line((0, k), (8, k + 1))

@@ -1,6 +1,6 @@
 """Laying every line of a king-size top against planning them: what each line is laid from, its sum and the ruler's pose.
 
-Both are done anew at each round, for the same top of 169 blocks with a grid in every dark patch and in the sashes.
+Both are done again in each round, for the same top of 169 blocks with a grid in every dark patch and in the sashes.
 """
 
 from __future__ import annotations

@@ -1,4 +1,4 @@
-"""Building the marking plan of a king-size top against planning its lines, both anew at each round."""
+"""Building the marking plan of a king-size top against planning its lines, both done again in each round."""
 
 from __future__ import annotations
 

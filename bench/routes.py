@@ -1,4 +1,4 @@
-"""Routes: extra travel against the T-join bound (no route is cheaper), and time against planning the lines anew.
+"""Routes: extra travel against the T-join bound (no route is cheaper), and time against planning the lines again.
 
 The bound leaves loops apart, so that zones with rings or single pieces of cloth can never reach it.
 """

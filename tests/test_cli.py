@@ -1,4 +1,4 @@
-"""The command line reads a plan file and prints everything reckoned from it, without a database."""
+"""The command line reads a plan file and prints everything computed from it, without a database."""
 
 from __future__ import annotations
 

@@ -49,7 +49,7 @@ def test_a_foot_and_two_rulers_are_in_within_two_minutes(table):
     table.get_by_test_id("show-ruler").click()
     rulers = table.get_by_test_id("rulers").locator(".chip")
     expect(rulers.first).to_contain_text("Straight ruler")  # the line is longer than the short one
-    rulers.filter(has_text="Short one").click()  # hers to override, and it sticks
+    rulers.filter(has_text="Short one").click()  # her choice holds
     expect(table.get_by_test_id("with-ruler")).to_contain_text("with “Short one”")
     table.reload()
     choose(table, "Star centre")

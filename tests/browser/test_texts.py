@@ -55,7 +55,7 @@ NO_TEXT = {
 
 
 def named(document):
-    """Every word of a name or a note in a document, which is hers and not ours."""
+    """Every word of a name or a note in a document, which she wrote."""
     if isinstance(document, dict):
         for key, value in document.items():
             if key in ("name", "notes", "told") and isinstance(value, str):
@@ -76,8 +76,8 @@ def served():
 
 def test_nothing_was_forgotten_and_everything_fits_in_another_language(table):
     """Each text of the catalogue is longer by a third there and has no plain vowel left."""
-    hers = {*named([quilt.model_dump(mode="json") for quilt in demo_quilts()])}
-    hers |= {*named([swatch.model_dump(mode="json") for swatch in demo_swatches()])}
+    written = {*named([quilt.model_dump(mode="json") for quilt in demo_quilts()])}
+    written |= {*named([swatch.model_dump(mode="json") for swatch in demo_swatches()])}
     forgotten, out = set(), set()
     start = table.url
     table.emulate_media(reduced_motion="reduce")
@@ -92,7 +92,7 @@ def test_nothing_was_forgotten_and_everything_fits_in_another_language(table):
             plain = [
                 word for word in words if re.fullmatch("[A-Za-z]{2,}", word) and re.search("[aeiou]", word)
             ]
-            if left := [word for word in plain if word not in hers | NO_TEXT]:
+            if left := [word for word in plain if word not in written | NO_TEXT]:
                 forgotten.add((name, " ".join(left), said.strip()[:120]))
         for size in (TABLE, TABLET, PHONE):
             table.set_viewport_size(size)

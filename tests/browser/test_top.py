@@ -18,7 +18,7 @@ IN = 25.4
 
 
 class Hands:
-    """Every action of hers is counted."""
+    """Every action is counted."""
 
     def __init__(self, page: Page) -> None:
         self.page = page

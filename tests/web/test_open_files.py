@@ -1,4 +1,4 @@
-"""Everything of hers as open files: what comes out can be read, and brought in again."""
+"""All of a person’s data as open files: what comes out can be read, and brought in again."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""How firm, against what is reckoned by hand."""
+"""How firm, against what is computed by hand."""
 
 import math
 from itertools import pairwise

@@ -1,4 +1,4 @@
-"""What measured sides say, against figures reckoned by hand."""
+"""What measured sides say, against figures computed by hand."""
 
 import math
 from dataclasses import replace

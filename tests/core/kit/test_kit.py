@@ -151,7 +151,7 @@ def test_the_ruler_is_chosen_by_fit_then_placements_then_size(spacing, long, rul
         rulers={"long": StraightRuler(), "short": StraightRuler(length=length("6 in"), etched="eighths")}
     )
     assert best_offset_sum(kit, length(spacing).mm, long * IN).ruler == ruler
-    assert best_offset_sum(kit, length(spacing).mm, long * IN, "long").ruler == "long"  # hers to override
+    assert best_offset_sum(kit, length(spacing).mm, long * IN, "long").ruler == "long"  # her choice holds
 
 
 def test_a7_a_foot_measured_right_across_counts_by_half():

@@ -173,8 +173,10 @@ def test_hers_holds_where_it_makes_sense():
         ("fill signs", methods(plan, drawing)[0]),
         (None, methods(plan, drawing)[0]),
     ):
-        hers = ZonePlan("zone", plan.zone.model_copy(update={"marking": wish}), Kit(), (drawing,), (0.0, 0.0))
-        assert method_of(hers, drawing) == got
+        wished = ZonePlan(
+            "zone", plan.zone.model_copy(update={"marking": wish}), Kit(), (drawing,), (0.0, 0.0)
+        )
+        assert method_of(wished, drawing) == got
 
 
 def taped(width, **more):

@@ -86,7 +86,7 @@ def test_parts_make_up_the_top(wish, changes):
         ("rows to a size", "as begun", 60, 72),
     ],
 )
-def test_the_finished_size_is_the_one_she_would_reckon(wish, changes, width, height):
+def test_the_finished_size_is_the_one_she_would_compute(wish, changes, width, height):
     top = after(wished(**WISHES[wish]), *CHANGES[changes]).top
     assert (top.width / IN, top.height / IN) == pytest.approx((width, height), abs=0.01)
 

@@ -154,7 +154,7 @@ describe('keeping changes', () => {
     await quilt.set(name('x'))
     expect([quilt.trouble, quilt.read]).toEqual(['That would not fit.', 2])
   })
-  it('is not saved while a try is reckoned that will be kept if it holds', async () => {
+  it('is not saved while a trial is computed that will be kept if it holds', async () => {
     const quilt = useQuilt()
     let answer: (held: string) => void = () => {}
     const tried = quilt.trying(new Promise<string>((done) => (answer = done)))

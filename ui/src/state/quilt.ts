@@ -150,10 +150,10 @@ export const useQuilt = defineStore('quilt', () => {
   }
 
   /** Plan a try that will be stored if it is valid; until then not everything is saved. */
-  async function trying<T>(reckoned: Promise<T>): Promise<T> {
+  async function trying<T>(trial: Promise<T>): Promise<T> {
     tries.value += 1
     try {
-      return await reckoned
+      return await trial
     } finally {
       tries.value -= 1
     }
