@@ -112,7 +112,7 @@ def least_marks(name: str, plan: ZonePlan) -> None:
         if planned(plan, drawing, k).on in ("seam", "ditch")
         or (planned(plan, drawing, k).on == "corners" and not both[k])
     }
-    marked = len(marks_of(plan, drawing).lines)
+    count = len(marks_of(plan, drawing).lines)
 
     def all_placed(marked: set[int]) -> bool:
         there = given | marked
@@ -124,10 +124,8 @@ def least_marks(name: str, plan: ZonePlan) -> None:
             there |= more
         return len(there) == len(lines)
 
-    least = next(
-        n for n in range(marked + 1) if any(all_placed(set(some)) for some in combinations(lines, n))
-    )
-    print(f"placing: {name}: {marked} marks for {len(lines)} lines, the exact least is {least}")
+    least = next(n for n in range(count + 1) if any(all_placed(set(some)) for some in combinations(lines, n)))
+    print(f"placing: {name}: {count} marks for {len(lines)} lines, the exact least is {least}")
 
 
 if __name__ == "__main__":
