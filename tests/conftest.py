@@ -7,12 +7,16 @@ from importlib import resources
 from pathlib import Path
 
 import pytest
+from hypothesis import settings
 
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.formats import plan_file
 from kenzet.store.instance import Logins, running
 from kenzet.store.migrate import migrate
 from kenzet.store.pool import Pool, connect
+
+settings.register_profile("kenzet", deadline=None)  # no test asserts a time
+settings.load_profile("kenzet")
 
 DEMO = resources.files("kenzet.demo") / "harbour-lights.json"
 

@@ -32,7 +32,7 @@ def length_inside(region, path):
     return sum(side.intersection(region.area).difference(ditch).length for side in sides)
 
 
-@settings(max_examples=100, deadline=None)
+@settings(max_examples=100)
 @given(points, st.sampled_from(["square", "L", "frame", "hexagon", "star background", "right triangle"]))
 def test_polylines_are_clipped_as_by_the_library(corners, name):
     region = REGIONS[name]
@@ -46,7 +46,7 @@ def test_polylines_are_clipped_as_by_the_library(corners, name):
     assert all(shapely.covers(inside, LineString(piece.path.points)) for piece in pieces)
 
 
-@settings(max_examples=100, deadline=None)
+@settings(max_examples=100)
 @given(points, st.lists(st.floats(-0.9, 0.9), min_size=9, max_size=9), st.booleans())
 def test_arcs_are_clipped_and_stay_arcs_of_the_same_circle(corners, bulges, closed):
     vertices = [(float(x), float(y), b) for (x, y), b in zip(corners, bulges, strict=False)]

@@ -87,7 +87,7 @@ def test_lines_too_close_to_be_told_apart_are_not_looked_for():
     assert found.unseen == "too close"
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 @given(
     offset=st.floats(-3, 3),
     tilt=st.floats(-2, 2),

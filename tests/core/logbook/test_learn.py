@@ -77,7 +77,7 @@ def test_weighing_lies_between_and_is_surer_than_either(prior, prior_sd, value, 
     assert its <= min(prior_sd, sd) + 1e-12
 
 
-@settings(deadline=None, max_examples=20)
+@settings(max_examples=20)
 @given(mm_a_minute=st.floats(500, 3000), lay=st.floats(3, 30), seed=st.integers(0, 99))
 def test_pace_and_laying_come_apart(mm_a_minute, lay, seed):
     """Seconds = laying + mm by pace, with some lines at which she was held up."""

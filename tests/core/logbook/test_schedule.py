@@ -4,7 +4,7 @@ import itertools
 from datetime import date, timedelta
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from kenzet.core.kit.kit import Kit
@@ -72,7 +72,6 @@ def test_minutes_that_add_up_to_a_whole_session_by_a_hair_more_need_no_rest():
     assert [session.rests for session in sessions] == [0] * len(sessions)
 
 
-@settings(deadline=None)
 @given(
     minutes=st.lists(st.floats(0.5, 200), max_size=8),
     days=st.sets(st.integers(0, 6), min_size=1),

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
@@ -17,7 +17,6 @@ SQUARE = ((0, 0), (1, 0), (1, 1), (0, 1))
 corner = st.tuples(st.floats(0, 0.4), st.floats(0, 0.4))
 
 
-@settings(deadline=None)
 @given(corner, corner, corner, corner)
 def test_every_corner_goes_to_its_corner_and_back(a, b, c, d):
     corners = (a, (1 - b[0], b[1]), (1 - c[0], 1 - c[1]), (d[0], 1 - d[1]))

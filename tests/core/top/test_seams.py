@@ -125,7 +125,7 @@ drawn_seams = st.lists(
 )
 
 
-@settings(deadline=None, max_examples=60)
+@settings(max_examples=60)
 @given(drawn_seams)
 @example([seam(0, 2, 2.5, 1), *[seam(0.5, 1, 2.5, 2, QUARTER)] * 2, seam(2, 0.5, 3.5, 2, -0.7)])
 def test_whatever_seams_are_drawn_the_pieces_tile_the_block(seams):
