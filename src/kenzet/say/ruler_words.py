@@ -41,7 +41,7 @@ class CurveView(w.Said):
 
 class RulerChoice(w.Said):
     """A straight ruler for a line: what lies on the reference and how many times it is placed; ``fault`` if it
-    must not be used."""
+    is not safe with this foot."""
 
     key: str
     name: str

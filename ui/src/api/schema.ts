@@ -7437,7 +7437,7 @@ export interface components {
         /**
          * RulerChoice
          * @description A straight ruler for a line: what lies on the reference and how many times it is placed; ``fault`` if it
-         *     must not be used.
+         *     is not safe with this foot.
          */
         RulerChoice: {
             /** Fault */
