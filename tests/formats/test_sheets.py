@@ -280,3 +280,47 @@ def test_a_quilt_of_120_in_is_true_to_its_far_corner():
     assert (
         max(abs(float(line[0][1]) / 152.4 - round(float(line[0][1]) / 152.4)) * 152.4 for line in found) < 0.1
     )
+
+
+def circles(page, colour):
+    """The middles of the circles of a page in mm, paper coordinates, by their stroke colour."""
+    found, path, now = [], [], None
+    wanted = tuple(round(v, 3) for v in colour.rgb())
+    for operands, operator in operations(page):
+        numbers = [float(v) for v in operands if not isinstance(v, (list, str, bytes))] if operands else []
+        if operator == b"RG":
+            now = tuple(round(v, 3) for v in numbers)
+        elif operator in (b"m", b"l", b"c"):
+            path.append((operator, numbers[-2:]))
+        elif operator in (b"S", b"s", b"b", b"b*", b"B", b"B*", b"f", b"f*", b"n"):
+            if now == wanted and any(what == b"c" for what, _ in path):
+                ends = np.array([at for _, at in path])
+                found.append((ends.min(axis=0) + ends.max(axis=0)) / 2 * MM)
+            path = []
+    return found
+
+
+@pytest.mark.parametrize("paper", ["letter", "roll"])
+@pytest.mark.parametrize("wish", [{"method": "dots"}, {"method": "all lines", "kind": "pounce"}])
+@pytest.mark.parametrize("zone", ["star-background", "border"])
+def test_sheets_of_dots_and_pounce_sheets_hold_every_dot(laid, paper, wish, zone):
+    sheet = sheet_of(laid, zone, FILLS["lines"](spacing="2 in", angle=45), **wish)
+    pages = pages_of(sheet, paper)
+    reader = PdfReader(io.BytesIO(pdf(sheet, paper)))
+    assert len(sheet.dots) and len(reader.pages) == len(pages.tiles) > 0
+    found = []
+    for page, shown in zip(reader.pages, pages.tiles, strict=True):
+        left, low, _, _ = shown.window
+        found += [at - [MARGIN - left, MARGIN + FOOTER - low] for at in circles(page, MARK)]
+    away = shapely.distance(shapely.points(sheet.dots), shapely.multipoints(np.array(found)))
+    assert away.max() < 0.1
+
+
+def test_a_page_with_dots_only_is_kept_beside_pages_with_lines():
+    line, dot = np.array([[0.0, 0.0], [100.0, 0.0]]), np.array([[500.0, 500.0], [500.0, 500.0]])
+    pages = tile((0, 0, 600, 600), "letter", [line, dot])
+    assert [sum(t.holds(at) for t in pages.tiles) > 0 for at in (line[0], dot[0], (300.0, 300.0))] == [
+        True,
+        True,
+        False,
+    ]

@@ -111,10 +111,15 @@ def tile(
             ),
             "zone",
         )
-    drawn = shapely.union_all([shapely.linestrings(line) for line in lines]) if lines else None
-    used = [t for t in chosen.tiles if drawn is None or shapely.intersects(drawn, shapely.box(*t.window))]
+    used = _with_something_on_them(chosen.tiles, lines) if lines else chosen.tiles
     numbered = tuple(replace(t, number=n) for n, t in enumerate(used, 1))
     return replace(chosen, tiles=numbered)
+
+
+def _with_something_on_them(tiles: Sequence[Tile], lines: Sequence[Floats]) -> list[Tile]:
+    """The pages whose windows meet one of ``lines``. A line of no length is a dot; a union would drop it."""
+    each = np.array([shapely.linestrings(line) for line in lines])
+    return [tile for tile in tiles if shapely.intersects(each, shapely.box(*tile.window)).any()]
 
 
 def pages_of(sheet: MarkSheet, paper: Paper, fit: Fit = TRUE) -> Pages:
