@@ -155,15 +155,7 @@ def _backup(home: Path, into: Path) -> int:
             migrate(builder := connect(logins.builder))
             told = backup(builder, into)
             builder.close()
-    print(
-        tr(
-            "kenzet: {told} quilts with {told2} revisions and {told3} photographs are in {into}",
-            told=told["quilt"],
-            told2=told["revision"],
-            told3=told["photo"],
-            into=into,
-        )
-    )
+    print(tr("kenzet: {content} are in {into}", content=_content(told), into=into))
     return 0
 
 
@@ -174,15 +166,23 @@ def _restore(logins: Logins, file: Path) -> int:
         told = restore(builder, file)
     finally:
         builder.close()
-    print(
-        tr(
-            "kenzet: {told} quilts with {told2} revisions and {told3} photographs are back",
-            told=told["quilt"],
-            told2=told["revision"],
-            told3=told["photo"],
+    print(tr("kenzet: {content} are back", content=_content(told)))
+    if "swatch" not in told:
+        print(
+            tr("kenzet: this backup was made by an older Kenzet, which did not put the swatch book into it")
         )
-    )
     return 0
+
+
+def _content(rows: dict[str, int]) -> str:
+    """What a backup holds, in words, from the rows of its tables."""
+    return tr(
+        "{quilts} quilts with {revisions} revisions, {photographs} photographs and {swatches} swatches",
+        quilts=rows["quilt"],
+        revisions=rows["revision"],
+        photographs=rows["photo"],
+        swatches=rows.get("swatch", 0),
+    )
 
 
 def _keep_copies(pool: Pool, folder: Path) -> None:
@@ -220,7 +220,3 @@ def _serve(logins: Logins, port: int, home: Path) -> None:
         server.run()
     finally:
         server.close()
-
-
-if __name__ == "__main__":
-    sys.exit(main())

@@ -13,8 +13,9 @@ from pathlib import Path
 import pytest
 
 from kenzet.core.errors import BadValue, Unavailable
+from kenzet.demo import demo_swatches
 from kenzet.serve import main
-from kenzet.store import photos, quilts
+from kenzet.store import photos, quilts, swatches
 from kenzet.store.backup import KEPT_DAYS, TABLES, backup, checked, last_copy, nightly, restore
 from kenzet.store.instance import running
 from kenzet.store.migrate import migrate
@@ -41,7 +42,45 @@ def kept(conn, demo):
             (quilt,),
         )
     conn.commit()
+    swatches.add(conn, quilts.LOCAL_OWNER, demo_swatches())
     return quilt, photo
+
+
+def test_every_table_is_in_the_backup(conn):
+    """Only the migrations are not: the manifest names them."""
+    with conn.cursor() as cursor:
+        cursor.execute("SHOW TABLES")
+        there = {name for row in cursor.fetchall() for name in row.values()}
+    assert there - {"migration"} == set(TABLES)
+
+
+def test_the_swatch_book_is_back_after_a_restore(kept, conn, tmp_path):
+    file = tmp_path / "all.zip"
+    backup(conn, file)
+    with running(tmp_path / "new") as logins:
+        builder = connect(logins.builder)
+        migrate(builder)
+        restore(builder, file)
+        before, back = (swatches.listed(one, quilts.LOCAL_OWNER) for one in (conn, builder))
+        assert back == before and len(back) >= len(demo_swatches()) > 0
+        builder.close()
+
+
+def test_a_backup_from_before_swatches_were_in_it_is_restored_and_says_so(kept, conn, tmp_path, capsys):
+    file, old = tmp_path / "all.zip", tmp_path / "old.zip"
+    backup(conn, file)
+    with zipfile.ZipFile(file) as good, zipfile.ZipFile(old, "w") as other:
+        for name in good.namelist():
+            data = good.read(name)
+            if name == "manifest.json":
+                manifest = json.loads(data)
+                del manifest["tables"]["swatch"]
+                data = json.dumps(manifest).encode()
+            if name != "swatch.jsonl":
+                other.writestr(name, data)
+    assert main(["--data", str(tmp_path / "home"), "--restore", str(old)]) == 0
+    told = capsys.readouterr().out
+    assert "0 swatches are back" in told and "older Kenzet" in told
 
 
 def test_what_is_backed_up_is_back_on_an_empty_machine(kept, conn, tmp_path):
@@ -138,7 +177,7 @@ def test_while_it_runs_everything_is_backed_up_by_the_command(tmp_path):
         builder = connect(logins.builder)
         migrate(builder)
         builder.close()
-        command = [sys.executable, "-m", "kenzet.serve", "--data", str(home), "--backup", str(file)]
+        command = [sys.executable, "-m", "kenzet", "--data", str(home), "--backup", str(file)]
         done = subprocess.run(command, capture_output=True, text=True, check=False, cwd=ROOT)
         assert done.returncode == 0, done.stderr
     assert checked(file)["owner"] == 1
