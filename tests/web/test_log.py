@@ -416,3 +416,38 @@ def test_marks_that_faded_teach_how_long_the_tool_stays(client, conn):
     assert row["used"] == "30 hours" and not row["differs"]
     client.post("table", zone="star-background", done=1)  # marked again
     assert not any(one["key"].startswith("fades") for one in client.get("/log").json["learnt"])
+
+
+CORNERS = ("corner-ne", "corner-nw", "corner-se", "corner-sw")
+POINTS = ("n-left", "n-right", "e-top", "e-bottom", "s-left", "s-right", "w-top", "w-bottom")
+BLOCK = ["centre", *CORNERS, *(f"point-{which}" for which in POINTS)]
+
+
+@pytest.mark.parametrize(
+    ("refs", "everywhere", "place", "name"),
+    [
+        ([f"1-1/{patch}" for patch in BLOCK], True, "1-1", "Eight-point star, row 1, block 1"),
+        ([f"1-1/{patch}" for patch in BLOCK], False, "top", "New"),
+        ([f"{at}/centre" for at in ("1-1", "2-2")], False, "top", "New"),
+        (["sashing/up-1-0", "sashing/up-1-1"], True, "sashing", "Sashing"),
+        (["border-1/top", "border-1/right"], True, "border-1", "Border 1"),
+    ],
+    ids=["block", "one block only", "across the quilt", "sash", "border"],
+)
+def test_the_log_of_a_zone_of_every_kind_of_place_is_shown(client, refs, everywhere, place, name):
+    for version, zone in enumerate(("star-background", "star-points", "star-centre", "sashing", "border"), 1):
+        client.change(version, f"gone-{version}", {"kind": "zone gone", "zone": zone})
+    change = {"kind": "zone", "refs": refs, "everywhere": everywhere, "name": "New"}
+    made = client.change(6, "made-1", change)
+    assert made.status_code == 200, made.json
+    zone = made.json["order"][-1]
+    assert client.change(7, "fill-1", fill_change("1 in", zone)).status_code == 200
+    sew(client, 4)
+    found = client.get("/log")
+    assert found.status_code == 200
+    row = next(one for one in found.json["places"] if one["place"] == place)
+    assert row["name"] == name and row["outline"] and all(len(ring) >= 6 for ring in row["outline"])
+    began = {there["place"] for there in found.json["blocks"]}
+    assert len(began) == 1 and began <= {one["place"] for one in found.json["places"]}
+    assert client.get("/progress").status_code == client.get("/log/fits", minutes=30).status_code == 200
+    assert client.get("/schedule", begin="2026-11-30", days="02", minutes=90, at="19:00").status_code == 200

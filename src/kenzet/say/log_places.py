@@ -10,6 +10,7 @@ from kenzet.core.inspect.sides import is_whole
 from kenzet.core.logbook.forecast import LeftThere, Range, in_all
 from kenzet.core.logbook.status import STAGES, PlaceStatus, Stage, share_of
 from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.core.top.zone import TOP
 from kenzet.say import words as w
 from kenzet.say.whereabouts import placed
 from kenzet.texts import tr
@@ -51,8 +52,10 @@ class StageRow(w.Said):
 
 
 def part_names(laid: QuiltLayout) -> dict[str, str]:
-    """The name of the part at every place."""
-    return {place: placed(part.name, place) for place, part in laid.top.at.items()}
+    """The name of the part at every place; that of the whole top names its zone, if it has only one."""
+    names = {place: placed(part.name, place) for place, part in laid.top.at.items()}
+    across = [zone.name for zone in laid.quilt.zones.values() if zone.part == TOP]
+    return names | {TOP: across[0] if len(across) == 1 else tr("Zones across the quilt")}
 
 
 def place_rows(

@@ -71,9 +71,11 @@ def _part_name(place: str) -> str:
 
 def placed(part: str, place: str, which: str = "") -> str:
     """
-    >>> placed("Star", "2-3", " 1 of 12"), placed("Border", "border-1")
-    ('Star 1 of 12, row 2, block 3', 'Border 1')
+    >>> placed("Star", "2-3", " 1 of 12"), placed("Border", "border-1"), placed("Whole top", "top")
+    ('Star 1 of 12, row 2, block 3', 'Border 1', 'Whole top')
     """
+    if place == TOP:
+        return part
     words = place_name(place)
     return words[:1].upper() + words[1:] if words.startswith(part.lower()) else f"{part}{which}, {words}"
 

@@ -11,7 +11,6 @@ from flask import Response
 from pydantic import Field, model_validator
 
 from kenzet.core.errors import BadValue, Unknown
-from kenzet.core.geom.affine import place_all
 from kenzet.core.kit.things.supplies import Marker
 from kenzet.core.logbook.by_hand import tape_found
 from kenzet.core.logbook.fading import MarksStay, learnt_fading
@@ -307,10 +306,8 @@ def facts_of(kept: Kept, sat: list[Sitting]) -> dict[tuple[int, str], SewnWith |
 
 
 def _outline(laid: QuiltLayout, place: str) -> list[list[float]]:
-    part = laid.top.at[place]
-    whole = shapely.union_all([patch.area for patch in part.patches.values()])
-    rings = shapely.get_rings(shapely.get_parts(whole))
-    return [flat(place_all(part.places[place], np.asarray(ring.coords)[:, :2])) for ring in rings]
+    rings = shapely.get_rings(shapely.get_parts(laid.outline_at(place)))
+    return [flat(np.asarray(ring.coords)[:, :2]) for ring in rings]
 
 
 def _forecast(

@@ -34,7 +34,18 @@ export const useLog = defineStore('log', () => {
     view.value = found[0]
     cards.value = found[1].inspections
   }
+  watch(() => quilt.id, forget, { flush: 'sync' })
   watch(() => [open.value, quilt.id, quilt.view?.version, quilt.unit], () => void look())
+
+  /** What is shown belongs to one quilt: nothing of it stays when another is opened. */
+  function forget() {
+    drop()
+    view.value = undefined
+    cards.value = []
+    place.value = ''
+    held.value = []
+    closePicture()
+  }
 
   const row = computed(() => view.value?.places.find((one) => one.place === place.value))
   const block = computed(() => view.value?.blocks.find((one) => one.place === place.value))
@@ -50,12 +61,15 @@ export const useLog = defineStore('log', () => {
   }
   /** An error is shown beside what caused it, and nothing is lost. */
   async function guarded<T>(what: string, call: () => Promise<T>): Promise<T | undefined> {
+    const id = quilt.id
     busy.value = what
     wrong.value = undefined
     try {
-      return await call()
+      const found = await call()
+      return quilt.id === id ? found : undefined // of another quilt by now
     } catch (error) {
       if (!(error instanceof Problem)) throw error
+      if (quilt.id !== id) return undefined
       wrong.value = { field: error.field || what, message: error.message }
       return undefined
     } finally {

@@ -234,6 +234,18 @@ class QuiltLayout:
         free = np.concatenate([at - edge, np.array([self.top.width, self.top.height]) - edge - at])
         return edge > 0 and bool(free.min() < ON_EDGE)
 
+    def outline_at(self, place: str) -> shapely.Geometry:
+        """The area of the part at ``place`` in the quilt's coordinates, mm; for the whole top, that of the zones
+        that are made on it. Raises Unknown."""
+        if place == TOP:
+            zones = [zone for zone in self.quilt.zones.values() if zone.part == TOP]
+            return shapely.union_all([shape.region.area for zone in zones for shape in self.shapes(zone)])
+        if place not in self.top.at:
+            raise Unknown(tr("There is no place called {place} in this top.", place=place), "place")
+        part = self.top.at[place]
+        whole = shapely.union_all([patch.area for patch in part.patches.values()])
+        return shapely.transform(whole, lambda xy: place_all(part.places[place], xy))
+
     def frame_of(self, place: str) -> tuple[Placing, float, float]:
         """The frame of an upright picture of ``place``: its placing, width and height in mm. Blocks on point keep
         their own directions. Raises Unknown."""

@@ -190,3 +190,33 @@ describe('a block measured with a tape', () => {
     expect((byId(card, 'tape-span').element as HTMLInputElement).value).toBe('70')
   })
 })
+
+describe('the log of another quilt', () => {
+  it('is not shown while that of the quilt just opened is read, or when it cannot be read', async () => {
+    const quilt = opened()
+    const first = { places: [], remarks: [] } as unknown as Views['LogView']
+    const read = vi.spyOn(api, 'log').mockResolvedValue(first)
+    vi.spyOn(api, 'inspections').mockResolvedValue({ inspections: [] })
+    const log = useLog()
+    log.open = true
+    await flushPromises()
+    log.choose('3-2')
+    expect([log.view, log.place]).toEqual([first, '3-2'])
+    read.mockRejectedValue(new Problem(500, 'The log cannot be read.'))
+    quilt.id = 'other'
+    expect([log.view, log.place]).toEqual([undefined, ''])
+    await flushPromises()
+    expect([log.view, log.trouble]).toEqual([undefined, 'The log cannot be read.'])
+  })
+  it('is not put there by an answer that comes late', async () => {
+    const quilt = opened()
+    let answer: (view: Views['LogView']) => void = () => undefined
+    vi.spyOn(api, 'remark').mockReturnValue(new Promise((done) => (answer = done)))
+    const log = useLog()
+    const said = log.say('place:3-2', 'note', 'Loosen the tension.')
+    quilt.id = 'other'
+    answer({ remarks: [] } as unknown as Views['LogView'])
+    await said
+    expect(log.view).toBeUndefined()
+  })
+})
