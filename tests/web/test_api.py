@@ -184,6 +184,17 @@ def test_a_change_whose_answer_was_lost_is_answered_with_everything(client):
     assert again["order"] == [zone["key"] for zone in whole["zones"]]
 
 
+def test_an_edit_sent_with_one_whose_answer_was_lost_is_made_and_the_lost_one_is_not_made_again(client):
+    gone = {"key": "gone-1", "change": {"kind": "zone gone", "zone": "star-background"}}
+    assert client.post("changes", version=1, changes=[gone]).status_code == 200
+    newer = {"key": "newer-1", "change": {"kind": "name", "name": "Renamed"}, "joins": True}
+    found = client.post("changes", version=1, changes=[gone, newer])
+    assert found.status_code == 200 and found.json["name"] == "Renamed" and found.json["version"] == 3
+    assert "star-background" not in found.json["order"]
+    undone = client.post("undo", version=3).json
+    assert undone["name"] != "Renamed" and "star-background" in undone["order"]
+
+
 def test_lines_that_the_screen_knows_are_not_sent_again(client):
     saved = client.change(1, "first-1", fill_change(), knows=[ZONE]).json
     assert saved["zones"] == []

@@ -142,6 +142,14 @@ def change(conn: Any, owner: int, quilt_id: str, version: int, made: Sequence[Ma
         return _load(cursor, owner, quilt_id)
 
 
+def made_already(conn: Any, quilt_id: str, keys: Sequence[str]) -> set[str]:
+    """Those of ``keys`` whose changes are stored."""
+    with conn.cursor() as cursor:
+        found = {key for key in keys if _is_made(cursor, quilt_id, key)}
+    conn.commit()
+    return found
+
+
 def _is_made(cursor: Any, quilt_id: str, key: str) -> bool:
     cursor.execute("SELECT 1 FROM revision WHERE quilt_id = %s AND change_key = %s", (quilt_id, key))
     return cursor.fetchone() is not None

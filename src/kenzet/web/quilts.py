@@ -143,14 +143,17 @@ def quilt_view(path: m.QuiltKey, query: m.Reading) -> Response:
 @quilts.post("/quilts/<quilt>/changes", responses={200: Touched})
 def change(path: m.QuiltKey, body: ChangeRequest) -> Response:
     """Store changes in order; if one cannot be planned, none is stored. The answer says what they affected:
-    everything, if they were sent before and the answer was lost."""
+    everything, if some were sent before and the answer was lost; those are not made again."""
+    with connection() as conn:
+        known = store.made_already(conn, path.quilt, [one.key for one in body.changes])
     kept, before = laid_quilt(path.quilt)
     laid, made = before, []
     for one in body.changes:
-        laid, what = _changed(laid, one, body.unit)
-        made.append(store.Made(laid.quilt, what, one.key, one.joins))
+        if one.key not in known:
+            laid, what = _changed(laid, one, body.unit)
+            made.append(store.Made(laid.quilt, what, one.key, one.joins))
     with connection() as conn:
-        now = store.change(conn, LOCAL_OWNER, kept.id, body.version, made)
+        now = store.change(conn, LOCAL_OWNER, kept.id, body.version + len(known), made)
     return _touched(before if kept.version == body.version else None, now, body)
 
 

@@ -374,7 +374,7 @@ export interface paths {
         put?: never;
         /**
          * Store changes in order; if one cannot be planned, none is stored. The answer says what they affected:
-         * @description everything, if they were sent before and the answer was lost.
+         * @description everything, if some were sent before and the answer was lost; those are not made again.
          */
         post: operations["quilts_change_quilts__quilt__changes_post"];
         delete?: never;

@@ -24,6 +24,8 @@ interface Pending {
   joins: boolean
   change: Change
   knows: string
+  /** it may have been made already, although its answer was lost: its key stands for this content and no other */
+  sent: boolean
 }
 
 const JOIN_MS = 1500
@@ -167,8 +169,8 @@ export const useQuilt = defineStore('quilt', () => {
     const follows = subject === last.subject && now - last.at < JOIN_MS
     last = { subject, at: now }
     const newest = waiting.at(-1)
-    if (newest?.subject === subject) newest.change = change
-    else waiting.push({ subject, key: crypto.randomUUID(), joins: follows, change, knows })
+    if (newest?.subject === subject && !newest.sent) newest.change = change
+    else waiting.push({ subject, key: crypto.randomUUID(), joins: follows, change, knows, sent: false })
     kept.value = 'saving'
     clearTimeout(timer)
     timer = setTimeout(() => void flush(), SETTLE_MS)
@@ -187,6 +189,7 @@ export const useQuilt = defineStore('quilt', () => {
   async function sendAll() {
     while (waiting.length && view.value) {
       const sent = waiting.splice(0)
+      for (const one of sent) one.sent = true
       const knows = [...new Set(sent.map((one) => one.knows).filter(Boolean))]
       try {
         const found = await send(sent.map(({ key, joins, change }) => ({ key, joins, change })), knows)
