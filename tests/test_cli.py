@@ -140,7 +140,7 @@ def test_a_photograph_is_measured_without_the_app(tmp_path, capfd):
     out = tmp_path / "block.jpg"
     errors = "bias=1.0,offset=0.1,tilt=0.1,wobble=0.05"
     assert main(["photograph", str(PRACTICE), str(out), "--block", "1-1", "--cards", "--errors", errors]) == 0
-    truth = json.loads(out.with_suffix(".json").read_text())
+    truth = json.loads((tmp_path / "block.truth.json").read_text())
     assert main(["measure", str(out), str(PRACTICE), "--block", "1-1"]) == 0
     told = json.loads(capfd.readouterr().out)
     true = {(one["drawing"], one["line"], one["side"]): one["offset"] for one in truth["sides"]}
@@ -150,6 +150,18 @@ def test_a_photograph_is_measured_without_the_app(tmp_path, capfd):
     clicked = " ".join(f"{x},{y}" for x, y in truth["clicked"])
     assert main(["measure", str(out), str(PRACTICE), "--block", "1-1", "--corners", clicked]) == 0
     assert json.loads(capfd.readouterr().out)["seen"] > 10
+
+
+@pytest.mark.parametrize("out", ["quilt.jpg", "quilt.json", "./quilt.json"])
+def test_a_photograph_leaves_the_plan_as_it_is(tmp_path, capfd, monkeypatch, out):
+    """The truth has a name of its own, and a picture by the plan's name is refused."""
+    monkeypatch.chdir(tmp_path)
+    plan = tmp_path / "quilt.json"
+    plan.write_bytes(PRACTICE.read_bytes())
+    taken = main(["photograph", "quilt.json", out, "--block", "1-1"]) == 0
+    assert plan.read_bytes() == PRACTICE.read_bytes()
+    assert taken == (out == "quilt.jpg") == (tmp_path / "quilt.truth.json").exists()
+    assert taken or "is the plan itself" in capfd.readouterr().err
 
 
 @pytest.mark.parametrize(

@@ -28,7 +28,7 @@ def asks_photograph(command: argparse.ArgumentParser) -> None:
     """Its arguments."""
     command.add_argument("file", type=Path)
     command.add_argument(
-        "out", type=Path, metavar="OUT.jpg", help="the truth is written beside it, as OUT.json"
+        "out", type=Path, metavar="OUT.jpg", help="the truth is written beside it, as OUT.truth.json"
     )
     command.add_argument("--block", required=True, help="the place, as 1-1")
     command.add_argument(
@@ -55,6 +55,12 @@ def photograph(chosen: argparse.Namespace) -> None:
         raise BadValue("A lens bends by at most 0.2, perspective is 0 to 0.2, noise 0 to 0.3.")
     if not -1 <= chosen.contrast <= 0.95:
         raise BadValue("The contrast lies between -1 and 0.95.")
+    truth_file = chosen.out.with_suffix(".truth.json")
+    for file in (chosen.out, truth_file):
+        if file.resolve() == chosen.file.resolve():
+            raise BadValue(
+                f"{file} is the plan itself; nothing was written. Choose another name for the photograph."
+            )
     laid = QuiltLayout(plan_file.load(chosen.file.read_bytes()))
     frame = frame_at(laid, chosen.block)
     parts = sewn_block_parts(laid, frame, Block.PX)
@@ -69,7 +75,7 @@ def photograph(chosen: argparse.Namespace) -> None:
     )  # fmt: skip
     jpeg, truth = replace(camera, **_errors(chosen.errors)).photograph(block)
     chosen.out.write_bytes(jpeg)
-    chosen.out.with_suffix(".json").write_text(json.dumps({"place": chosen.block, **truth}, indent=1) + "\n")
+    truth_file.write_text(json.dumps({"place": chosen.block, **truth}, indent=1) + "\n")
 
 
 def _errors(told: str) -> dict[str, Any]:
