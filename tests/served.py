@@ -38,7 +38,7 @@ class Served:
 
     def begin(self) -> None:
         """Start it, also after a stop: at the same address."""
-        command = [sys.executable, "-m", "kenzet.serve", "--port", str(self.port), "--data", str(self.home)]
+        command = [sys.executable, "-m", "kenzet", "--port", str(self.port), "--data", str(self.home)]
         command += self.more
         with self._log.open("w") as log:  # a pipe that nobody reads would hold the app when it is full
             self.process = subprocess.Popen(

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import io
 import json
 import os
 import shutil
@@ -17,6 +18,7 @@ from pathlib import Path
 from time import monotonic, sleep
 
 import pytest
+from PIL import Image
 
 from kenzet.core.errors import Unavailable
 from kenzet.store import instance
@@ -67,7 +69,7 @@ def gone(pid: int) -> bool:
 
 def refused(home: Path, *more: str) -> str:
     """What a start says that cannot be."""
-    command = [sys.executable, "-m", "kenzet.serve", "--data", str(home), *more]
+    command = [sys.executable, "-m", "kenzet", "--data", str(home), *more]
     done = subprocess.run(command, capture_output=True, text=True, timeout=60, check=False)
     assert done.returncode in (1, 2)
     assert "Traceback" not in done.stderr
@@ -174,7 +176,7 @@ def test_a_very_long_path_gets_a_short_socket(tmp_path):
 def test_killed_while_its_database_comes_up_the_next_start_is_not_locked_out(tmp_path, after, how):
     """A server that only comes up ignores SIGTERM and held the files for good."""
     Served(tmp_path).stop()
-    command = [sys.executable, "-m", "kenzet.serve", "--data", str(tmp_path), "--port", str(free_port())]
+    command = [sys.executable, "-m", "kenzet", "--data", str(tmp_path), "--port", str(free_port())]
     app = subprocess.Popen(command, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
     deadline = monotonic() + 30
     while not instance._of_ours(tmp_path) and monotonic() < deadline:
@@ -258,3 +260,28 @@ def test_what_the_database_says_of_itself_is_not_passed_on(tmp_path, error, says
     assert says in said
     assert "drop" not in said
     assert str(log) in said
+
+
+def test_a_reader_of_files_imports_nothing_of_the_app(tmp_path, monkeypatch):
+    """Every import of every process of the app is written down; after a photograph and a drawing are read, those
+    of the web part stand there once: from the start."""
+    monkeypatch.setenv("PYTHONPROFILEIMPORTTIME", "1")
+    served = Served(tmp_path / "home", "--empty")
+    try:
+        out = io.BytesIO()
+        Image.new("RGB", (200, 100), "white").save(out, "JPEG")
+        drawn = b'<svg xmlns="http://www.w3.org/2000/svg" width="9in" height="9in" viewBox="0 0 9 9"><path d="M0 0H9V9H0Z M0 0L9 9" fill="none" stroke="#000"/></svg>'
+        for path, data, kind in (
+            ("photos", out.getvalue(), "application/octet-stream"),
+            ("read-drawing?name=block.svg", drawn, "application/octet-stream"),
+        ):
+            sent = urllib.request.Request(f"{served.url}/api/{path}", data, {"Content-Type": kind})
+            with urllib.request.urlopen(sent, timeout=60) as answer:
+                assert answer.status == 200
+    finally:
+        said = served.stop()
+    imports = [
+        line.rsplit("|", 1)[-1].strip() for line in said.splitlines() if line.startswith("import time:")
+    ]
+    assert imports.count("kenzet.web.app") == 1
+    assert imports.count("kenzet.formats.readers") >= 2  # by the app and by what the readers are forked from

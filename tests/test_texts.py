@@ -148,7 +148,7 @@ def test_a_translation_is_a_file_beside_the_english_one(tmp_path, monkeypatch):
 
 def test_a_language_that_is_not_there_stops_the_start_with_a_sentence():
     done = subprocess.run(
-        [sys.executable, "-m", "kenzet.serve", "--help"],
+        [sys.executable, "-m", "kenzet", "--help"],
         env={**os.environ, "KENZET_LANGUAGE": "tlh"}, capture_output=True, text=True, check=False,
     )  # fmt: skip
     assert (done.returncode, done.stdout) == (1, "")

@@ -1,7 +1,8 @@
 """Reads files from elsewhere in a separate process, so that a small file cannot exhaust the server.
 
 The process has limited time and memory; if it exceeds them it is killed, and the file is refused. It is forked
-from a server process without threads, database or secrets that has the readers loaded.
+from a server process without threads, database or secrets that has the readers loaded, and imports nothing itself:
+that would be the program's main module, unless it is called ``__main__.py`` as ours is.
 """
 
 from __future__ import annotations
@@ -21,7 +22,7 @@ from kenzet.texts import tr
 SECONDS = 4.0
 MEMORY = 500_000_000
 _START_S = 30.0  # for the server to be loaded, once
-_PRELOAD = ["kenzet.formats.readers", "kenzet.formats.photo"]
+_PRELOAD = [f"kenzet.formats.{name}" for name in ("apart", "readers", "svg_in", "dxf_in", "photo")]
 T = TypeVar("T")
 
 
