@@ -343,3 +343,36 @@ def test_the_true_size_is_found_from_what_the_head_says(head, wide):
     else:
         found = bring(sheet)
         assert (found.width, found.height) == pytest.approx((wide, wide / 2), abs=1e-3)
+
+
+@pytest.mark.parametrize(
+    ("path", "shapes"),
+    [
+        ("M1 1H3V3Z M4 4H7V7H4Z", [(3, 0), (4, 0)]),
+        ("M1 1H7V7H1Z M2 2H3V3H2Z M5 5H6V6Z", [(4, 2)]),
+        ("M1 1H7V7H1Z M2 2H6V6H2Z M3 3H5V5Z", [(4, 1), (3, 0)]),
+        ("M1 1H4V4H1Z M3 3H6V6H3Z", [(4, 0), (4, 0)]),
+        ("M1 1H4V4H1Z M1 1H4V4H1Z M5 5H7V7Z", [(4, 0), (3, 0)]),
+    ],
+    ids=["side by side", "two holes", "a shape in a hole", "crossing", "twice the same"],
+)
+def test_a_path_of_several_outlines_on_a_patch_becomes_one_applique_for_each_shape(path, shapes):
+    found = bring(
+        read_svg(
+            svg(
+                f'{FRAME}<rect width="8" height="8" fill="#eee"/><path d="{path}" fill-rule="evenodd" fill="red"/>'
+            )
+        )
+    )
+    made = [patch for patch in found.art.patches.values() if patch.applique]
+    assert [(len(one.outline), len(one.holes)) for one in made] == shapes
+
+
+def test_only_an_outline_of_too_many_corners_is_said_to_have_them():
+    comb = "".join(f"L{1 + k / 2000:.5f} {2 + k % 2}" for k in range(8000))
+    with pytest.raises(BadValue, match="more than 5,000 corners"):
+        bring(
+            read_svg(
+                svg(f'{FRAME}<rect width="8" height="8" fill="#eee"/><path d="M1 1{comb}L6 1Z" fill="red"/>')
+            )
+        )

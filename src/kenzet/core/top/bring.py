@@ -84,13 +84,21 @@ def bring(sheet: Sheet, width: Length | None = None) -> Brought:
     try:
         return _brought(sheet, width)
     except ValidationError as error:
-        raise BadValue(
-            tr(
-                "An outline of this drawing has more than {most_vertices} corners; draw it plainer.",
-                most_vertices=f"{MOST_VERTICES:,}",
-            ),
-            "file",
-        ) from error
+        raise BadValue(_why_not(error), "file") from error
+
+
+def _why_not(error: ValidationError) -> str:
+    """Why an outline cannot become a patch, in words."""
+    first = error.errors()[0]
+    if first["type"] == "too_long":
+        return tr(
+            "An outline of this drawing has more than {most_vertices} corners; draw it plainer.",
+            most_vertices=f"{MOST_VERTICES:,}",
+        )
+    reason = first.get("ctx", {}).get("error")
+    if isinstance(reason, BadValue):
+        return tr("An outline of this drawing cannot become a patch. {reason}", reason=reason.message)
+    return tr("An outline of this drawing cannot become a patch. Draw it plainer, or leave it out.")
 
 
 def _brought(sheet: Sheet, width: Length | None) -> Brought:
@@ -147,10 +155,9 @@ def _brought(sheet: Sheet, width: Length | None) -> Brought:
     except BadValue as error:
         raise BadValue(error.message, "file") from error
     patches = {name: _coloured(patch, pieces, called, units) for name, patch in bare.items()}
-    for number, piece in enumerate(applique, 1):
-        outline, *holes = (
-            tuple((v[0] * units[0], v[1] * units[1], *v[2:]) for v in ring) for ring in piece.rings
-        )
+    shapes = [(piece, rings) for piece in applique for rings in _apart(piece.rings)]
+    for number, (piece, shape) in enumerate(shapes, 1):
+        outline, *holes = (tuple((v[0] * units[0], v[1] * units[1], *v[2:]) for v in ring) for ring in shape)
         patches[f"applique-{number}"] = Patch(
             outline=outline, holes=tuple(holes), fabric=called[_look(piece.figure)], applique=True
         )
@@ -298,6 +305,19 @@ def _layered(closed: list[_Piece], frame: Polygon) -> tuple[list[_Piece], list[_
         over = any(below.area.intersection(piece.area).area > _OVERLAP for below in pieces)
         (applique if over else pieces).append(piece)
     return pieces, applique
+
+
+def _apart(rings: Sequence[tuple[Vertex, ...]]) -> list[list[tuple[Vertex, ...]]]:
+    """The shapes of one figure, each as its outline and the holes in it: an outline that lies inside an odd number
+    of others is a hole. Outlines that cross are shapes of their own; of two alike, one is left."""
+    areas = [Polygon(drawn(ring)[0]) for ring in rings]
+    single = [k for k, area in enumerate(areas) if not any(area.equals(other) for other in areas[:k])]
+    around = {k: {n for n in single if n != k and areas[n].contains(areas[k])} for k in single}
+    return [
+        [rings[k], *(rings[n] for n in single if k in around[n] and len(around[n]) == len(around[k]) + 1)]
+        for k in single
+        if len(around[k]) % 2 == 0
+    ]
 
 
 def _seams(lines: Iterable[Line], size: tuple[float, float], units: tuple[float, float]) -> list[Seam]:
