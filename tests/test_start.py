@@ -243,6 +243,19 @@ def test_damaged_data_is_told_in_our_words_with_the_way_back(tmp_path):
     assert "drop" not in said.lower()
 
 
+@pytest.mark.parametrize("table", ["quilt", "owner"])
+def test_a_damaged_table_is_told_in_our_words(tmp_path, table):
+    """The database itself starts, and answers a request with an error of its own."""
+    app = Served(tmp_path / "home", "--empty")
+    app.stop()
+    with (tmp_path / "home" / "mariadb" / "kenzet" / f"{table}.ibd").open("r+b") as file:
+        file.write(os.urandom(60_000))
+    said = refused(tmp_path / "home", "--port", str(free_port()))
+    assert "is damaged" in said and "Nothing was changed" in said and "run/mariadbd.log" in said
+    assert not any(word in said.lower() for word in ("drop", "innodb", "(1", "storage engine"))
+    assert "kenzet [ERROR]" in (tmp_path / "home" / instance.LOG).read_text()
+
+
 @pytest.mark.parametrize(
     ("error", "says"),
     [
@@ -254,9 +267,10 @@ def test_damaged_data_is_told_in_our_words_with_the_way_back(tmp_path):
     ],
 )
 def test_what_the_database_says_of_itself_is_not_passed_on(tmp_path, error, says):
-    log = tmp_path / "mariadbd.log"
+    log = tmp_path / instance.LOG
+    log.parent.mkdir()
     log.write_text(f"2026-05-31 10:00:00 0 [ERROR] {error}\n")
-    said = instance._why_it_stopped(tmp_path, log)
+    said = instance.why_it_fails(tmp_path)
     assert says in said
     assert "drop" not in said
     assert str(log) in said

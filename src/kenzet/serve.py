@@ -22,7 +22,7 @@ from kenzet.demo import demo_quilts, demo_swatches
 from kenzet.formats import photo
 from kenzet.store import quilts, room, swatches
 from kenzet.store.backup import backup, nightly, restore
-from kenzet.store.instance import Logins, of_running, running
+from kenzet.store.instance import COPIES, Logins, of_running, running, why_it_fails
 from kenzet.store.migrate import migrate
 from kenzet.store.pool import Pool, connect
 from kenzet.texts import tr
@@ -45,10 +45,10 @@ def main(arguments: Sequence[str] | None = None) -> int:
     signal.signal(signal.SIGTERM, _stop)
     signal.signal(signal.SIGHUP, _stop)  # the window was closed
     signal.signal(signal.SIGINT, signal.default_int_handler)  # a shell may have set it to be ignored
+    home = (chosen.data or ROOT / "var" / "data").resolve()
     try:
         if not (chosen.backup or chosen.restore):
             _check_port(chosen.port)
-        home = (chosen.data or ROOT / "var" / "data").resolve()
         if chosen.backup:
             return _backup(home, chosen.backup.resolve())
         with running(home) as logins:
@@ -62,7 +62,10 @@ def main(arguments: Sequence[str] | None = None) -> int:
     except KenzetError as error:
         print(tr("kenzet: {message}", message=error.message), file=sys.stderr)
         return 1
-    except (OSError, pymysql.err.Error) as error:
+    except pymysql.err.Error as error:
+        print(tr("kenzet: {message}", message=why_it_fails(home, error)), file=sys.stderr)
+        return 1
+    except OSError as error:
         print(
             tr(
                 "kenzet: stopped: {error}. Start it again; if that does not help, restore the last backup.",
@@ -185,24 +188,23 @@ def _content(rows: dict[str, int]) -> str:
     )
 
 
-def _keep_copies(pool: Pool, folder: Path) -> None:
+def _keep_copies(pool: Pool, home: Path) -> None:
     """A daily copy of everything, kept for a week; checked every hour. A full disk stops only the copy."""
     while True:
         try:
             with pool.connection() as conn:
-                nightly(conn, folder, datetime.now())
+                nightly(conn, home / COPIES, datetime.now())
         except Exception as error:  # whatever it is, the app goes on and the next hour tries again
-            print(
-                tr("kenzet: no copy could be made today: {error}", error=error), file=sys.stderr, flush=True
-            )
+            why = why_it_fails(home, error) if isinstance(error, pymysql.err.Error) else error
+            print(tr("kenzet: no copy could be made today: {error}", error=why), file=sys.stderr, flush=True)
         time.sleep(3600)
 
 
 def _serve(logins: Logins, port: int, home: Path) -> None:
     gc.set_threshold(*RARELY)
     pool = Pool(logins.app)
-    threading.Thread(target=_keep_copies, args=(pool, home / "backups"), daemon=True).start()
-    app = create_app(Settings(pool, ROOT / "ui" / "dist", home / "backups", home / "routes"))
+    threading.Thread(target=_keep_copies, args=(pool, home), daemon=True).start()
+    app = create_app(Settings(pool, ROOT / "ui" / "dist", home / COPIES, home / "routes"))
     logging.getLogger("waitress.queue").setLevel(logging.ERROR)  # that requests wait is nothing to tell
     server = waitress.create_server(
         app,

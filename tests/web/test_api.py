@@ -165,6 +165,20 @@ def stands(answer):
     return answer["version"], answer["undo"], answer["redo"]
 
 
+def test_identical_in_all_is_said_only_where_the_drawings_are_one(client):
+    """Lines counted from the middle of the quilt fall differently in every block."""
+
+    def zone():
+        return next(zone for zone in client.get().json["zones"] if zone["key"] == ZONE)
+
+    assert zone()["occurs"].endswith("identical in all 12")
+    fill = {"kind": "lines", "spacing": "1 in", "origin": "quilt centre", "angle": 30}
+    changed = client.change(1, "through-1", {"kind": "fill", "zone": ZONE, "fill": fill})
+    assert changed.status_code == 200, changed.json
+    most = max(len(drawing["places"]) for drawing in zone()["drawings"])
+    assert most < 12 and zone()["occurs"].endswith(f"the same in {most} of 12")
+
+
 def test_a_change_is_answered_with_what_it_touched_and_nothing_else(client):
     saved = client.change(1, "first-1", fill_change()).json
     assert [zone["key"] for zone in saved["zones"]] == [ZONE]

@@ -141,6 +141,33 @@ def test_a_book_goes_out_and_comes_in_without_doubling(client):
         assert len(json.loads(kept.read("swatches.json"))["swatches"]) == 2
 
 
+@pytest.mark.parametrize(
+    ("field", "value", "says"),
+    [
+        ("rings", [[0, 0, 1e308, 0, 1e308, 1e308]], "larger than any quilt"),
+        ("lines", [[0, 0, 1e308, 1e308]], "larger than any quilt"),
+        ("rings", [[0, 0, float("inf"), 0, 5, 5]], ""),
+        ("lines", [[0, 0, float("nan"), 5]], ""),
+        ("lines", [[0, 0, 5, 5, 9]], "not whole"),
+        ("rings", [[0, 0, 5, 5]], "not whole"),
+        ("rings", [[0, 0, 5, 5, 10, 10]], "no area"),
+        ("lines", [[0, 0, 5000, 5000] * 9000], "more stitching"),
+        ("gap", 1e308, ""),
+        ("density", float("nan"), ""),
+    ],
+)
+def test_a_swatch_file_that_cannot_be_drawn_is_refused_at_import(client, field, value, says):
+    add(client, name="Grid")
+    book = json.loads(client.raw.get("/api/swatches/book.json").data)
+    book["swatches"][0]["swatch"][field] = value
+    book["swatches"][0]["found"]["name"] = "Hostile"
+    sent = {"data": json.dumps(book), "headers": {"Content-Type": "application/octet-stream"}}
+    refused = client.raw.post("/api/swatches/import", **sent)
+    assert (refused.status_code, refused.json["field"]) == (422, "file")
+    assert says in refused.json["detail"]
+    assert [one["name"] for one in client.raw.get("/api/swatches").json["swatches"]] == ["Grid"]
+
+
 def test_the_book_has_an_end(client, conn, monkeypatch):
     monkeypatch.setattr(store, "MOST_SWATCHES", 1)
     add(client)

@@ -135,7 +135,7 @@ def _zone(
     spaced = (
         tr(", {mm} {unit} apart", mm=w.shown(fill.spacing.mm, unit).text, unit=unit) if fill.is_spaced else ""
     )
-    where = w.as_sentence(whereabouts.occurs(laid, plan.zone))
+    where = w.as_sentence(whereabouts.occurs(laid, plan.zone, plan))
     says = [
         tr(
             "{label}{spaced}: {lines} lines here. {where}",

@@ -5,14 +5,15 @@ from __future__ import annotations
 import math
 
 from kenzet.core.geom.region import Floats, Point
+from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.route.unit_route import UnitRoute
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.zone import BORDER, SASHING, TOP, Zone
 from kenzet.texts import tr
 
 
-def occurs(laid: QuiltLayout, zone: Zone) -> str:
-    """How many times a zone is in the quilt, in words."""
+def occurs(laid: QuiltLayout, zone: Zone, plan: ZonePlan | None) -> str:
+    """How many times a zone is in the quilt, in words, and in how many blocks its drawing is the same."""
     if zone.part == TOP:
         return tr("{patches} patches, across the quilt", patches=len(zone.patches))
     if zone.part == SASHING:
@@ -34,14 +35,15 @@ def occurs(laid: QuiltLayout, zone: Zone) -> str:
     times = len(laid.places(zone)) if laid.is_laid(zone) else 0
     if times == 0:
         return tr("{many}; this block is not in the quilt yet", many=many)
-    apart = sum(len(one.places) for one in zone.apart)
     if times == 1:
         return tr("{many}, in one block", many=many)
     within = tr(" in this block") if zone.part in laid.quilt.blocks else ""
+    drawings = [one for one in plan.drawings if one.layer == 0] if plan else []
+    alike = [len(one.places) for one in drawings or laid.shapes(zone)] or [times]
     same = (
         tr("identical in all {times}", times=times)
-        if not apart
-        else tr("the same in {times} of {times2}", times=times - apart, times2=times)
+        if len(alike) == 1
+        else tr("the same in {times} of {times2}", times=max(alike), times2=sum(alike))
     )
     return f"{many}{within} · {same}"
 

@@ -21,6 +21,7 @@ import time
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager, suppress
 from dataclasses import dataclass
+from datetime import datetime
 from pathlib import Path
 
 import pymysql
@@ -29,6 +30,8 @@ from kenzet.core.errors import Unavailable
 from kenzet.store.pool import NAME, Login, connect
 from kenzet.texts import tr
 
+LOG, COPIES = Path("run", "mariadbd.log"), "backups"
+"""In the data folder: what the database writes, and the daily copies."""
 LEAST_FREE = 400 * 1024 * 1024
 _LONGEST_SOCKET = 100
 _PATIENCE = 60.0
@@ -220,7 +223,7 @@ def _write_config(home: Path, socket: str) -> Path:
 socket={socket}
 pid-file={run / "mariadbd.pid"}
 tmpdir={run / "tmp"}
-log-error={run / "mariadbd.log"}
+log-error={home / LOG}
 skip-networking
 skip-name-resolve
 skip-log-bin
@@ -304,10 +307,10 @@ def _start(server: str, home: Path, config: Path, logins: list[Login]) -> subpro
 
 def _wait_until_ready(process: subprocess.Popen[bytes], home: Path, login: Login) -> None:
     deadline = time.monotonic() + _PATIENCE
-    log = home / "run" / "mariadbd.log"
+    log = home / LOG
     while time.monotonic() < deadline:
         if process.poll() is not None:
-            raise Unavailable(_why_it_stopped(home, log))
+            raise Unavailable(why_it_fails(home))
         if _is_ours(process, home):
             with suppress(pymysql.err.MySQLError, OSError):
                 connect(login).close()
@@ -353,12 +356,18 @@ _DAMAGE = (
 )
 
 
-def _why_it_stopped(home: Path, log: Path) -> str:
-    """The reason in our words; the server's own messages are for its makers, and may advise deleting tables."""
+def why_it_fails(home: Path, error: Exception | None = None) -> str:
+    """The reason in our words, from the database's log, to which the ``error`` that it gave to a request is added.
+    Its own words are for its makers, and may advise deleting tables: nobody else sees them."""
+    log = home / LOG
+    if error is not None:
+        with suppress(OSError), log.open("a", encoding="utf-8") as file:
+            words = " ".join(map(str, error.args))
+            file.write(f"{datetime.now():%Y-%m-%d %H:%M:%S} kenzet [ERROR] {words}\n")
     errors = []
     with suppress(OSError):
         errors = [line for line in log.read_text(errors="replace").splitlines() if "[ERROR]" in line]
-    copies = sorted((home / "backups").glob("kenzet-????-??-??.zip"))
+    copies = sorted((home / COPIES).glob("kenzet-????-??-??.zip"))
     way = (
         tr(
             "The last copy is {copies}: ./start --data NEW-FOLDER --restore {copies} puts it beside this.",
@@ -376,8 +385,13 @@ def _why_it_stopped(home: Path, log: Path) -> str:
             way=way,
             log=log,
         )
+    if error is None:
+        return tr(
+            "The database stopped while starting. Nothing was changed. What it says of it is in {log}.", log=log
+        )
     return tr(
-        "The database stopped while starting. Nothing was changed. What it says of it is in {log}.", log=log
+        "The database could not answer. Start Kenzet again; if that does not help, restore the last backup. What the database says of it is in {log}.",
+        log=log,
     )
 
 

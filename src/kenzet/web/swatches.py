@@ -9,7 +9,7 @@ from flask import Response
 from pydantic import Field
 
 from kenzet.core.errors import BadValue, Unknown
-from kenzet.core.logbook.swatch import KeptSwatch, SwatchBook, SwatchFound, swatch_of
+from kenzet.core.logbook.swatch import KeptSwatch, SwatchBook, SwatchFound, check_drawable, swatch_of
 from kenzet.core.memo import Memo, Table
 from kenzet.core.top.document import validated
 from kenzet.formats.swatch_picture import swatch_picture
@@ -104,6 +104,8 @@ def bring_swatches(query: m.Reading) -> Response:
         raise BadValue(tr("This file holds no swatches: it is not JSON."), "file") from error
     try:
         book: SwatchBook = validated(SwatchBook, raw)
+        for one in book.swatches:
+            check_drawable(one.swatch)
     except BadValue as error:  # said where the file was chosen, whatever in it is wrong
         raise BadValue(
             tr("This file holds no swatch book that can be read: {message}", message=error.message), "file"

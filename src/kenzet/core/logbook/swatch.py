@@ -41,6 +41,9 @@ _FINEST = INCH / 20
 _LONGER = 800  # pixels of the longer side, at most
 _ACROSS = 24  # pixels of the widest gap, where there is room
 _MOST_GROWN = 1.05  # cloth may be pulled a little longer than it was, not more
+_FARTHEST = 20_000.0  # mm from the origin
+_LEAST_CLOTH = 1.0  # mm²
+_DENSEST, _LONGEST = 10.0, 2e7  # mm of stitching for each mm², and in all
 FlatLine = Annotated[tuple[float, ...], Field(min_length=4, max_length=40_000)]
 """A polyline as x, y, x, y, … in mm."""
 PhotoId = Annotated[str, Field(pattern=r"^[a-z0-9]{12}$")]
@@ -152,6 +155,24 @@ class SwatchBook(Frozen):
     swatches: Annotated[tuple[KeptSwatch, ...], Field(max_length=MOST_SWATCHES)]
 
 
+def check_drawable(swatch: Swatch) -> None:
+    """Refuses a swatch from elsewhere that is no piece of cloth with stitching on it, or too much of it to draw.
+    Raises BadValue at ``rings`` or ``lines``."""
+    for field, flat, least in (("rings", swatch.rings, 3), ("lines", swatch.lines, 2)):
+        numbers = np.concatenate([*map(np.asarray, flat), np.zeros(0)])
+        if any(len(one) % 2 or len(one) < 2 * least for one in flat):
+            raise BadValue(tr("An outline or a line of {name} is not whole.", name=swatch.zone), field)
+        if np.abs(numbers).max(initial=0.0) > _FARTHEST:
+            raise BadValue(tr("{name} is larger than any quilt.", name=swatch.zone), field)
+    rings = polylines(swatch.rings)
+    area = _cloth(rings).area
+    if area < _LEAST_CLOTH:
+        raise BadValue(tr("The outline of {name} has no area.", name=swatch.zone), "rings")
+    lengths = [np.hypot(*np.diff(line, axis=0).T).sum() for line in polylines(swatch.lines)]
+    if sum(lengths) > min(_DENSEST * area, _LONGEST):
+        raise BadValue(tr("{name} holds more stitching than cloth can.", name=swatch.zone), "lines")
+
+
 def _at(field: str, length: Length, least: str, most: str, what: str) -> None:
     try:
         in_range(length, least, most, what)
@@ -234,15 +255,21 @@ def spread_out(rings: list[Floats], lines: list[Floats], wanted: float) -> Sprea
             mask[row, column] = True
         return mask
 
-    whole = shapely.Polygon()
-    for ring in rings:  # an inner ring is a hole in the outer one
-        whole = whole.symmetric_difference(shapely.Polygon(ring).buffer(0))
+    whole = _cloth(rings)
     shapely.prepare(whole)
     x = left + (np.arange(columns) - 1.5) * wide
     y = high - (np.arange(rows) - 1.5) * wide
     cloth: Mask = shapely.contains_xy(whole, *np.meshgrid(x, y))
     sewn = drawn(lines)
     return Spread(cloth, sewn & cloth, ~cloth | sewn | drawn(rings), wide)
+
+
+def _cloth(rings: list[Floats]) -> shapely.Geometry:
+    """The area of rings; an inner one is a hole in the outer one."""
+    whole = shapely.Polygon()
+    for ring in rings:
+        whole = whole.symmetric_difference(shapely.Polygon(ring).buffer(0))
+    return whole
 
 
 def _bulge(rings: list[Floats], lines: list[Floats], gap: float) -> float:

@@ -137,7 +137,7 @@ def marks_of_zone(laid: QuiltLayout, found: ZonePlan, body: MarksRequest) -> Mar
     return MarksView(
         zone=body.zone,
         name=found.zone.name,
-        occurs=whereabouts.occurs(laid, found.zone),
+        occurs=whereabouts.occurs(laid, found.zone, found),
         method=marks.method,
         chosen_by_her=found.zone.marking is not None,
         drawn_too=len(drawn_too(found, drawing, marks.method)),

@@ -185,7 +185,7 @@ def _zone(laid: QuiltLayout, key: str, zone: Zone, plan: ZonePlan | None, unit: 
         part=zone.part,
         patches=list(zone.patches),
         shapes=drawn.shapes(laid.shapes(zone)),
-        occurs=whereabouts.occurs(laid, zone),
+        occurs=whereabouts.occurs(laid, zone, plan),
         fill=zone.fill.label if zone.fill else "",
         left_open=zone.left_open,
         cut=bool(zone.slices),

@@ -210,7 +210,7 @@ def zone_view(laid: QuiltLayout, found: ZonePlan | None, body: PlanRequest) -> Z
     places = laid.places(zone)
     place = body.place if body.place in places else next(iter(places))
     plans = plan_quilt(laid)
-    view = _zone_view(laid, zone, place, body, drawn.drawings(found), w.totals(laid, plans, body.unit))
+    view = _zone_view(laid, zone, place, body, found, w.totals(laid, plans, body.unit))
     layered = found.layered(body.layer) if found else None
     if found is None or layered is None or not layered.has_drawing_at(place):
         return view
@@ -239,7 +239,7 @@ def _zone_view(
     zone: Zone,
     place: str,
     body: PlanRequest,
-    drawings: list[DrawingView],
+    found: ZonePlan | None,
     totals: list[w.Total],
 ) -> ZoneView:
     """The part of the panel that does not depend on its fill."""
@@ -252,7 +252,7 @@ def _zone_view(
         apart=zone_words.apart(laid, zone),
         here_apart=zone.apart_at(place) is not None,
         name=zone.name,
-        occurs=whereabouts.occurs(laid, zone),
+        occurs=whereabouts.occurs(laid, zone, found),
         layer=body.layer,
         over=zone.over.fill.label if zone.over else "",
         cells=zone.over.cells if zone.over else "all",
@@ -266,7 +266,7 @@ def _zone_view(
         features=spots.features(shape) if shape else [],
         edges=spots.edges(shape.uncut) if shape else [],
         corners=spots.corners(shape.uncut) if shape else [],
-        drawings=drawings,
+        drawings=drawn.drawings(found),
         totals=totals,
         **NOTHING_LAID,
     )
