@@ -41,7 +41,11 @@ def placement_json(plan: ZonePlan, drawing: Drawing, on: Placement) -> dict[str,
         "predicted_error_mm": round(on.error, 4),
         "check": None
         if on.check is None
-        else {"lines_back": on.check[0], "etched_mm": round(float(on.check[1]), 5)},
+        else {
+            "line": on.check.line,
+            "lines_back": on.check.back,
+            "etched_mm": round(float(on.check.etched), 5),
+        },
         "laid_down": on.lays,
         "ruler_side": ruler_side(on),
         "stops": _stops(_pose(plan, drawing, on)),

@@ -100,9 +100,8 @@ def check_rows(on: Placement, unit: Unit) -> list[w.Row]:
     """What should lie under another etched line if everything is right: an earlier line."""
     if on.check is None:
         return []
-    back, mark = on.check
-    words: w.Words = w.told("the {mark} mark", mark=w.shown(mark, unit, bare=True))
-    return [w.Row(label=[tr("Check: {back} lines back lies under", back=back)], words=words)]
+    words: w.Words = w.told("the {mark} mark", mark=w.shown(on.check.etched, unit, bare=True))
+    return [w.Row(label=[tr("Check: {back} lines back lies under", back=on.check.back)], words=words)]
 
 
 def stitch_rows(kit: Kit, side: float) -> list[w.Row]:

@@ -387,7 +387,8 @@ def why_it_fails(home: Path, error: Exception | None = None) -> str:
         )
     if error is None:
         return tr(
-            "The database stopped while starting. Nothing was changed. What it says of it is in {log}.", log=log
+            "The database stopped while starting. Nothing was changed. What it says of it is in {log}.",
+            log=log,
         )
     return tr(
         "The database could not answer. Start Kenzet again; if that does not help, restore the last backup. What the database says of it is in {log}.",

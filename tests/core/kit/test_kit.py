@@ -353,10 +353,22 @@ def test_a_wave_is_judged_by_what_adds_up_over_its_repeats(period, depth, verdic
 def test_what_must_lie_under_another_etched_line_when_all_is_right():
     kit = Kit()
     total = best_offset_sum(kit, INCH * 3 / 4)
-    assert check_number(total, edge_of(kit, total)) == (3, INCH * 2)  # 3 · 3/4 − 1/4
-    assert check_number(total, edge_of(kit, total), 2) == (2, INCH * 5 / 4)  # only two lines lie there yet
+    even = [INCH * 3 / 4 * k for k in (2, 3, 4)]
+    assert check_number(total, edge_of(kit, total), even) == (
+        1,
+        INCH * 2,
+    )  # 3 · 3/4 − 1/4; the ruler ends before 4
+    assert check_number(total, edge_of(kit, total), even[:1]) == (
+        0,
+        INCH * 5 / 4,
+    )  # only two lines lie there yet
+    assert check_number(total, edge_of(kit, total), [INCH, INCH * 5 / 2]) == (
+        1,
+        INCH * 9 / 4,
+    )  # gaps that differ
+    assert check_number(total, edge_of(kit, total), []) is None
     wide = best_offset_sum(kit, INCH * 5 / 2)
-    assert check_number(wide, edge_of(kit, wide)) is None
+    assert check_number(wide, edge_of(kit, wide), [INCH * 5]) is None
 
 
 def test_a_zone_may_be_laid_with_a_ruler_or_a_foot_of_her_choice():

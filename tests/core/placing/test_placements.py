@@ -185,6 +185,52 @@ def test_replayed_from_its_reference_a_line_comes_out_where_it_is_planned(kind, 
     assert seen or plan.references(drawing).marked
 
 
+def assert_checks_lie_there(plan, drawing):
+    """What is told to lie under another etched line does, measured from line to line; returns how many are told."""
+    told = 0
+    for line in range(drawing.lines):
+        check = planned(plan, drawing, line).check
+        if check is None:
+            continue
+        told += 1
+        own, other = (shapely.LineString(drawing.polylines[k]) for k in (line, check.line))
+        far = float(check.etched + plan.kit.foot_offset)
+        assert own.distance(other) == pytest.approx(far, abs=0.06)
+        assert shapely.length(other.intersection(own.buffer(far + 0.1))) > 6  # mm that lie under the etched line
+    return told
+
+
+@pytest.mark.parametrize(("kind", "region"), PLACED)
+def test_a_check_lies_under_the_etched_line_that_is_told(kind, region):
+    for plan, drawing in everywhere(kind, region):
+        assert_checks_lie_there(plan, drawing)
+
+
+@pytest.mark.parametrize(
+    ("kind", "values"),
+    [
+        ("pairs", {"spacing": "1/2 in", "wide": "1 in"}),
+        ("lines", {"spacing": "1/2 in", "rhythm": "1 2"}),
+        ("lines", {"spacing": "3/4 in", "rhythm": "1 1 2"}),
+        ("grid", {"spacing": "1/2 in", "rhythm": "1 2"}),
+    ],
+)
+@pytest.mark.parametrize("region", ["square", "L", "star background"])
+def test_a_check_holds_where_gaps_differ(kind, values, region):
+    plan, drawing = plan_of(kind, region, "first lines", **values)
+    assert assert_checks_lie_there(plan, drawing)
+
+
+def test_a_check_on_a_line_that_was_skipped_is_not_told():
+    plan, drawing = plan_of("lines", "square", "first lines", spacing="3/4 in", angle=0)
+    order = in_order(plan, drawing)
+    line = next(k for k in order if planned(plan, drawing, k).check)
+    check = planned(plan, drawing, line).check
+    there = set(order[: order.index(line)])
+    assert placed(plan, drawing, line, {"": there}, "", None).check == check
+    assert placed(plan, drawing, line, {"": there - {check.line}}, "", None).check is None
+
+
 @pytest.mark.parametrize("region", ["square", "petal"])
 def test_the_second_set_of_a_grid_is_laid_across_the_first_also_where_no_seam_is_straight(region):
     plan, drawing = plan_of("grid", region, "first lines", angle=45, second_angle=135)

@@ -42,9 +42,11 @@ def placed(
     found, sewn = planned(plan, drawing, line), there.get(word, ())
     beyond = found.beyond is None or found.beyond.line in there.get(found.beyond.word, ())
     if not beyond or not all(other in sewn for other in found.needs):
-        return _Instead(plan, drawing, line).on_what_is_there(found, sewn, last)
-    if found.on == "line" and found.reference == last:
-        return replace(found, on="last")
+        found = _Instead(plan, drawing, line).on_what_is_there(found, sewn, last)
+    elif found.on == "line" and found.reference == last:
+        found = replace(found, on="last")
+    if found.check is not None and found.check.line not in sewn:
+        return replace(found, check=None)
     return found
 
 
@@ -113,15 +115,6 @@ class _Instead(Placing):
         found = self._on(kind, distance, self.own.way, on.line, over)
         strays = may_stray(self.kit, found.error, found.length, self._shared_with(on.line))
         return found if strays <= float(self.kit.tolerance.mm) + found.error else None
-
-    def _shared_with(self, line: int | None) -> float:
-        """The length of a straight line beside another, mm; of a line with turns its whole length."""
-        own = self.legs[0]
-        if line is None or len(self.legs) > 1 or own.arc is not None:
-            return sum(leg.length for leg in self.legs)
-        way = np.array([own.end[0] - own.start[0], own.end[1] - own.start[1]]) / own.length
-        other = (self.drawing.polylines[line] - np.array(own.start)) @ way
-        return float(min(other.max(), own.length) - max(other.min(), 0.0))
 
     def _farther(self, others: Collection[int], last: int | None, on: On) -> Placement | None:
         """From the nearest of ``others`` in the same family and piece that runs beside it within a ruler's width."""

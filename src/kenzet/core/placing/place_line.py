@@ -21,11 +21,11 @@ from kenzet.core.kit.edges import WaveEdge
 from kenzet.core.marks.marking import Marks, marks_of, placed_by_ticks
 from kenzet.core.memo import Table
 from kenzet.core.placing.legs import Leg, legs_of
-from kenzet.core.placing.placement import By, On, Onward, Placement
+from kenzet.core.placing.placement import By, Check, On, Onward, Placement
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import Compass, ZonePlan, compass
 from kenzet.core.ruler.drift import error_after
-from kenzet.core.ruler.line_references import Reference, may_stray
+from kenzet.core.ruler.line_references import SHORT, Reference, may_stray
 from kenzet.core.ruler.offset_sums import (
     THAT_LINE,
     OffsetSum,
@@ -36,6 +36,8 @@ from kenzet.core.ruler.offset_sums import (
 )
 from kenzet.core.tolerances import DIVISOR, STOP_ERROR, VISIBLE
 
+_CHECKED = 8
+"""Lines back, at most, to look for one under an etched line."""
 PLANNED = Table[tuple[ZonePlan, int], dict[int, Placement]]("placements by plan and drawing", 500)
 
 
@@ -286,6 +288,7 @@ class Placing:
 
     def _on(self, on: On, distance: Fraction, way: int, reference: int | None, over: int = 1) -> Placement:
         """From a seam or a line that runs along it."""
+        own_way = way
         if self.drawing.trace(self.line) is not None and self.legs:
             way = self._side_of(self.legs, reference, distance)
         longest = max((leg.length for leg in self.legs), default=0.0)
@@ -321,17 +324,64 @@ class Placing:
         by: By = "gauge" if total.gauge else "edge behind" if total.etched is None else "etched line"
         if fits and not total.gauge:
             by = "template" if isinstance(fits[0], TemplateFit) else "curve"
-        edge = edge_of(self.kit, total)
         run = int(self.references.runs[self.line]) if on == "line" else 0
-        check = (
-            check_number(total, edge, run)
-            if edge and total.etched is not None and on == "line" and not fits
-            else None
-        )
+        check = None if fits else self._check(total, own_way, distance, reference, over)
         return self._made(
             on, by, distance=distance, way=way, reference=reference, over=over, total=total, fits=fits,
             error=self._error(on, total, run), check=check, lays=self._lays(total),
         )  # fmt: skip
+
+    def _check(
+        self, total: OffsetSum, way: int, distance: Fraction, reference: int | None, over: int
+    ) -> Check | None:
+        """The line farther back than its reference that must lie under another etched line."""
+        edge = edge_of(self.kit, total)
+        if reference is None or edge is None or total.etched is None:
+            return None
+        farther = list(self._farther_back(way, distance, reference))
+        found = check_number(total, edge, [away for _, _, away in farther])
+        if found is None:
+            return None
+        index, etched = found
+        hops, line, _ = farther[index]
+        return Check(line, over + hops, etched)
+
+    def _farther_back(self, way: int, distance: Fraction, line: int) -> Iterable[tuple[int, int, Fraction]]:
+        """The lines from which ``line`` and those before it are placed, back to one that is marked, if they progress
+        in the same direction and run beside this one: how many lines back from ``line``, their numbers, and their
+        exact distances from this one, mm."""
+        own = shapely.LineString(self.drawing.polylines[self.line])
+        for hops in range(1, _CHECKED):
+            on = self.references[line]
+            anchored = self._is_marked(line) or line in self.references.sides
+            if anchored or on.kind != "line" or on.line is None or on.way != way:
+                return
+            line, distance = on.line, distance + on.distance
+            there = shapely.LineString(self.drawing.polylines[line])
+            if abs(own.distance(there) - float(distance)) > THAT_LINE:
+                continue
+            if len(own.coords) + len(there.coords) > 4:  # not both are straight
+                shared = there.intersection(own.buffer(float(distance + THAT_LINE))).length
+            else:
+                shared = self._shared_with(line)
+            if shared >= SHORT:
+                yield hops, line, distance
+
+    def _is_marked(self, line: int) -> bool:
+        """Whether marks give the place of a line, or of points on it."""
+        marks = self.marks
+        by_ticks = marks.ticks and placed_by_ticks(self.drawing)[line]
+        taped = marks.tape is not None and line in marks.tape.lines
+        return bool(line in marks.lines or marks.stencil or marks.method == "dots" or by_ticks or taped)
+
+    def _shared_with(self, line: int | None) -> float:
+        """The length of a straight line beside another, mm; of a line with turns its whole length."""
+        own = self.legs[0]
+        if line is None or len(self.legs) > 1 or own.arc is not None:
+            return sum(leg.length for leg in self.legs)
+        way = np.array([own.end[0] - own.start[0], own.end[1] - own.start[1]]) / own.length
+        other = (self.drawing.polylines[line] - np.array(own.start)) @ way
+        return float(min(other.max(), own.length) - max(other.min(), 0.0))
 
     def _error(self, on: On, total: OffsetSum, run: int) -> float:
         spread = float(self.kit.spread.mm)

@@ -45,6 +45,16 @@ By = Literal[
 ]
 
 
+@dataclass(frozen=True, slots=True)
+class Check:
+    """A second line that must lie under the ruler's ``etched`` line (exact mm from its edge) if the ruler lies
+    correctly: ``line`` is its number, ``back`` how many lines back it is."""
+
+    line: int
+    back: int
+    etched: Fraction
+
+
 Onward = Compass | Literal["in", "out"]
 
 
@@ -81,7 +91,7 @@ class Placement:
     total: OffsetSum | None = None
     fits: tuple[CurveFit | TemplateFit | None, ...] = ()
     error: float = 0.0
-    check: tuple[int, Fraction] | None = None
+    check: Check | None = None
     lays: int = 0
     sides: tuple[Placement, ...] = ()
     through: tuple[int, ...] = ()

@@ -137,17 +137,22 @@ def placements(length: float, ruler: float, overlap: float = float(RULER_OVERLAP
     return math.ceil((length - overlap) / max(ruler - overlap, 1.0) - ROUNDING)
 
 
-def check_number(total: OffsetSum, edge: StraightEdge, most: int = 8) -> tuple[int, Fraction] | None:
-    """The farthest earlier line that an etched line should lie on when the ruler is placed correctly: how many
-    lines back (at most ``most``), and which etched line (k·s − r). None if only the line before can be checked."""
+def check_number(
+    total: OffsetSum, edge: StraightEdge, farther: Sequence[Fraction]
+) -> tuple[int, Fraction] | None:
+    """The farthest earlier line that must lie under an etched line when the ruler is placed correctly: its index in
+    ``farther``, and that etched line (its distance − r).
+
+    ``farther`` are the exact distances of earlier lines from the new one, mm, from near to far. None if no etched
+    line lies on any of them, or if ``total`` itself is only nearly right: the lines farther back lie elsewhere then.
+    """
     if abs(total.out) > THAT_LINE:
-        return None  # further back the lines lie elsewhere
-    reach = math.floor((edge.lines[-1] + total.foot) / total.spacing)
-    for back in range(min(reach, most, 8), 1, -1):
-        wanted = back * total.spacing - total.foot
-        line = min(edge.lines, key=lambda d: abs(d - wanted))
-        if abs(line - wanted) <= THAT_LINE:
-            return back, line
+        return None
+    for index in range(len(farther) - 1, -1, -1):
+        wanted = farther[index] - total.foot
+        etched = min(edge.lines, key=lambda d: abs(d - wanted))
+        if abs(etched - wanted) <= THAT_LINE:
+            return index, etched
     return None
 
 
