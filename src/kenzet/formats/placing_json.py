@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from kenzet.core.geom.headings import heading
 from kenzet.core.kit.curves import CurveFit, TemplateFit
 from kenzet.core.placing.cloth import reference_points
 from kenzet.core.placing.legs import Leg, hand_moves
@@ -23,10 +24,12 @@ def placement_json(plan: ZonePlan, drawing: Drawing, on: Placement) -> dict[str,
         "distance_mm": round(float(on.distance), 5),
         "way": on.way,
         "lines_over": on.over,
-        "crosses": None if on.crosses is None else {"mm": round(on.crosses[0], 4), "from_end": on.crosses[1]},
+        "crosses": None
+        if on.crosses is None
+        else {"mm": round(on.crosses[0], 4), "from_end": heading(*on.crosses[1])},
         "stepped": on.stepped,
         "slide_mm": round(on.slide, 4),
-        "moved": on.onward,
+        "moved": heading(*on.onward) if isinstance(on.onward, tuple) else on.onward,
         "reference": {
             "line": on.reference if on.beyond is None else on.beyond.line,
             "drawing": None if on.beyond is None else on.beyond.word,

@@ -1,4 +1,7 @@
-"""How a line is placed, in the order in which the hands do it. Every screen and sheet uses these words."""
+"""How a line is placed, in the order in which the hands do it. Every screen and sheet uses these words.
+
+Directions are those of the placement that is given: for a place of the quilt, that of ``as_it_lies``.
+"""
 
 from __future__ import annotations
 
@@ -6,8 +9,11 @@ from collections import Counter
 from collections.abc import Callable, Collection, Iterable, Sequence
 from dataclasses import replace
 from fractions import Fraction
+from typing import Literal
 
 from kenzet import texts
+from kenzet.core.geom.affine import Placing, turned
+from kenzet.core.geom.headings import Heading, heading, opposite
 from kenzet.core.kit.curves import CurveFit, TemplateFit
 from kenzet.core.kit.edges import WaveEdge
 from kenzet.core.kit.kit import Kit
@@ -15,9 +21,9 @@ from kenzet.core.marks.marking import marks_of
 from kenzet.core.numbers.measure import COARSE, MM_PER, Unit
 from kenzet.core.placing.legs import Leg
 from kenzet.core.placing.place_line import planned
-from kenzet.core.placing.placement import By, Onward, Placement
+from kenzet.core.placing.placement import By, Placement
 from kenzet.core.plan.drawing import Drawing
-from kenzet.core.plan.zone_plan import Compass, ZonePlan, compass
+from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.offset_sums import OffsetSum
 from kenzet.core.tolerances import VISIBLE
 from kenzet.say import words as w
@@ -28,6 +34,8 @@ FOLLOW = tr("Follow the marked line.")
 _MOST_LEGS = 12
 _MOST_LINES = 1500  # of a drawing, to be told together
 _MOST_WAYS = 6
+Where = Heading | Literal["in", "out"] | None
+"""In which direction from a line, or on which side of a ring, something lies."""
 
 
 def on_words(on: Placement) -> str:
@@ -62,7 +70,9 @@ _ON = {
 }
 
 
-def tape_words(plan: ZonePlan, drawing: Drawing, line: int, sewn: Collection[int], unit: Unit) -> w.Words:
+def tape_words(
+    plan: ZonePlan, drawing: Drawing, line: int, sewn: Collection[int], placing: Placing, unit: Unit
+) -> w.Words:
     """Along which edge of which strip a line is sewn; before the first line of a round also what to put down, and
     how far from the zone's side."""
     tape = marks_of(plan, drawing).tape
@@ -70,8 +80,9 @@ def tape_words(plan: ZonePlan, drawing: Drawing, line: int, sewn: Collection[int
         return []
     number, strip, edge = tape.place_of[line]
     strips, many = tape.rounds[number], len(tape.rounds)
-    nx, ny = (-v for v in tape.side_of(drawing, number))
-    sides = (_END[compass(-nx, -ny)], _END[compass(nx, ny)])
+    x, y = tape.side_of(drawing, number)
+    side = heading(*turned(placing, (x, y)))
+    sides = (_END[side], _END[opposite(side)])
     said: w.Words = []
     if not any(place[0] == number for one, place in tape.place_of.items() if one in sewn):
         said = [
@@ -166,7 +177,7 @@ def _by_tilt(kit: Kit, on: Placement, unit: Unit) -> w.Words:
     """A different etched line at either end."""
     leg = on.legs[0]
     (x0, y0), (x1, y1) = leg.start, leg.end
-    ends = (compass(x0 - x1, y0 - y1), compass(x1 - x0, y1 - y0))
+    ends = (heading(x0 - x1, y0 - y1), heading(x1 - x0, y1 - y0))
     said: w.Words = [
         tr("Put the ruler at an angle on {on}: at the {end} end ", on=on_words(on), end=_END[ends[0]])
     ]
@@ -197,16 +208,19 @@ def _by_angle(kit: Kit, on: Placement, unit: Unit) -> w.Words:
         return [*said, "."]
     far, end = on.crosses
     if far < VISIBLE:
-        return w.told("{said}, so that the needle meets its {end} end.", said=said, end=_END[end])
+        return w.told("{said}, so that the needle meets its {end} end.", said=said, end=_END[heading(*end)])
     return w.told(
         "{said}, so that the needle crosses it {far} from its {end} end.",
         said=said,
         far=w.shown(far, unit, COARSE[unit] / 2, about=True),
-        end=_END[end],
+        end=_END[heading(*end)],
     )
 
 
-_END: dict[Compass, str] = {"left": tr("left"), "right": tr("right"), "up": tr("upper"), "down": tr("lower")}
+_END: dict[Heading, str] = {
+    "left": tr("left"), "right": tr("right"), "up": tr("upper"), "down": tr("lower"), "up and left": tr("upper left"),
+    "up and right": tr("upper right"), "down and left": tr("lower left"), "down and right": tr("lower right"),
+}  # fmt: skip
 
 
 def _by_eye(kit: Kit, on: Placement, unit: Unit) -> w.Words:
@@ -282,16 +296,25 @@ def _level(kit: Kit, on: Placement, thing: str, unit: Unit) -> w.Words:
     return w.told(
         "Put {thing} level with the {seam}: its middle line {off} from that seam all along, {at}.",
         thing=thing,
-        seam=_SEAM[on.onward],
+        seam=_SEAM[_row_before(on)],
         off=off,
         at=at,
     )
 
 
-_SEAM: dict[Onward | None, str] = {
-    "up": tr("seam below this line"), "down": tr("seam above this line"), "left": tr("seam to the right of this line"),
-    "right": tr("seam to the left of this line"), "in": tr("outer seam"), "out": tr("inner seam"), None: tr("seam"),
+_SEAM: dict[Where, str] = {
+    "down": tr("seam below this line"), "up": tr("seam above this line"), "right": tr("seam to the right of this line"),
+    "left": tr("seam to the left of this line"), "down and left": tr("seam to the lower left of this line"),
+    "down and right": tr("seam to the lower right of this line"), "up and left": tr("seam to the upper left of this line"),
+    "up and right": tr("seam to the upper right of this line"), "out": tr("outer seam"), "in": tr("inner seam"), None: tr("seam"),
 }  # fmt: skip
+
+
+def _row_before(on: Placement) -> Where:
+    """Where the row or the seam lies from which a line is placed, seen from the line."""
+    if on.onward is None or isinstance(on.onward, str):
+        return {"in": "out", "out": "in", None: None}[on.onward]
+    return opposite(heading(*on.onward))
 
 
 def _crest(on: Placement) -> str:
@@ -306,26 +329,30 @@ def _stepped(on: Placement, thing: str, unit: Unit) -> w.Words:
         "Move {thing} {distance}{onward} from its place for the row {before}",
         thing=thing,
         distance=w.shown(on.distance, unit, COARSE[unit] / 2, about=True),
-        onward=_ONWARD[on.onward],
-        before=_BEFORE[on.onward],
+        onward=_ONWARD[heading(*on.onward) if isinstance(on.onward, tuple) else None],
+        before=_BEFORE[_row_before(on)],
     )
     if abs(on.slide) < VISIBLE:
         return w.told("{said}, {crest} in line with {crest}.", said=said, crest=_crest(on))
-    way = tr("right") if on.slide > 0 else tr("left")
+    x, y = on.along or (1.0, 0.0)
+    sign = 1 if on.slide > 0 else -1
     return w.told(
-        "{said}, and slide it {slide} to the {way}.",
+        "{said}, and slide it {slide}{way}.",
         said=said,
         slide=w.shown(abs(on.slide), unit, COARSE[unit] / 2, about=True),
-        way=way,
+        way=_ONWARD[heading(sign * x, sign * y)],
     )
 
 
-_ONWARD: dict[Onward | None, str] = {
-    "up": tr(" up"), "down": tr(" down"), "left": tr(" to the left"), "right": tr(" to the right"), None: tr(" on"),
+_ONWARD: dict[Heading | None, str] = {
+    "up": tr(" up"), "down": tr(" down"), "left": tr(" to the left"), "right": tr(" to the right"), "up and left": tr(" up to the left"),
+    "up and right": tr(" up to the right"), "down and left": tr(" down to the left"), "down and right": tr(" down to the right"), None: tr(" on"),
 }  # fmt: skip
-_BEFORE: dict[Onward | None, str] = {
-    "up": tr("below this one"), "down": tr("above this one"), "left": tr("to the right of this one"), "right": tr("to the left of this one"),
-    None: tr("before"),
+_BEFORE: dict[Where, str] = {
+    "down": tr("below this one"), "up": tr("above this one"), "right": tr("to the right of this one"), "left": tr("to the left of this one"),
+    "down and left": tr("to the lower left of this one"), "down and right": tr("to the lower right of this one"),
+    "up and left": tr("to the upper left of this one"), "up and right": tr("to the upper right of this one"),
+    "in": tr("inside this one"), "out": tr("outside this one"), None: tr("before"),
 }  # fmt: skip
 
 

@@ -7,6 +7,7 @@ from collections import Counter
 
 import shapely
 
+from kenzet.core.geom.affine import IDENTITY, Placing, turned
 from kenzet.core.numbers.measure import COARSE, Unit, long_figure
 from kenzet.core.params import forms
 from kenzet.core.plan.drawing import Drawing
@@ -30,15 +31,17 @@ _LANES = {
 }
 
 
-def sentence(one: UnitRoute, visit: UnitVisit) -> str:
-    """The route in one sentence.
+def sentence(one: UnitRoute, visit: UnitVisit, placing: Placing = IDENTITY) -> str:
+    """The route in one sentence, where ``placing`` puts its unit; else as the unit is drawn alone.
 
     It names the corner where it begins, the direction of most lines, where most travel runs, and the corner where
     it ends.
     """
     start, end = one.ends[::-1] if visit.back else one.ends
-    begins, ends = (corner_words(one, tuple(one.network.points[node].tolist())) for node in (start, end))
-    ways = _ways(one)
+    begins, ends = (
+        corner_words(one, tuple(one.network.points[node].tolist()), placing) for node in (start, end)
+    )
+    ways = _ways(one, placing)
     lanes = Counter[str]()
     for k in one.travel.edges:
         lanes[_LANES[int(one.network.kinds[k])]] += float(one.network.lengths[k])  # type: ignore[assignment]
@@ -55,7 +58,7 @@ def sentence(one: UnitRoute, visit: UnitVisit) -> str:
     )
 
 
-def _ways(one: UnitRoute) -> str:
+def _ways(one: UnitRoute, placing: Placing) -> str:
     """The direction of most of what is sewn."""
     if any(course.closed for course in one.unit.courses):
         closed = sum(course.closed for course in one.unit.courses)
@@ -66,7 +69,7 @@ def _ways(one: UnitRoute) -> str:
         if course.freehand:
             lean[tr("through the freehand texture")] += int(shapely.linestrings(course.line).length * 100)
             continue
-        dx, dy = (course.line[-1] - course.line[0]).tolist()
+        dx, dy = turned(placing, tuple((course.line[-1] - course.line[0]).tolist()))
         angle = math.degrees(math.atan2(dy, dx)) % 180
         name = (
             tr("up and down")

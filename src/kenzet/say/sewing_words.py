@@ -136,7 +136,7 @@ def begin_words(here: Now, first: Move) -> str:
         )
     return tr(
         "Begin {corner}: bring the bobbin thread up, and sew a few tiny stitches.",
-        corner=corner_words(here.way.route, first.start),
+        corner=corner_words(here.way.route, first.start, here.way.route.unit.part.places[here.visit.place]),
     )
 
 

@@ -4,6 +4,9 @@ from __future__ import annotations
 
 import math
 
+import numpy as np
+
+from kenzet.core.geom.affine import Placing, place, place_all
 from kenzet.core.geom.region import Floats, Point
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.route.unit_route import UnitRoute
@@ -82,9 +85,12 @@ def placed(part: str, place: str, which: str = "") -> str:
     return words[:1].upper() + words[1:] if words.startswith(part.lower()) else f"{part}{which}, {words}"
 
 
-def corner_words(one: UnitRoute, point: Point) -> str:
-    """Where ``point`` (of the part) lies in the unit, in words."""
-    x, y = point[0] / one.unit.part.width, point[1] / one.unit.part.height
+def corner_words(one: UnitRoute, point: Point, placing: Placing) -> str:
+    """Where ``point`` (of the part) lies in the unit as ``placing`` puts it, in words."""
+    part = one.unit.part
+    outline = place_all(placing, np.array([(x, y) for x in (0.0, part.width) for y in (0.0, part.height)]))
+    low_left = outline.min(axis=0)
+    x, y = ((np.array(place(placing, point)) - low_left) / (outline.max(axis=0) - low_left)).tolist()
     left, low, middle = x < 1 / 3, y < 1 / 3, 1 / 3 <= x <= 2 / 3
     across = "" if middle else tr("left") if left else tr("right")
     up = tr("lower") if low else tr("upper") if y > 2 / 3 else ""

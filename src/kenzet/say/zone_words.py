@@ -14,6 +14,8 @@ from kenzet.core.advice.edge_step import Slant, step_is_typed, takes_step
 from kenzet.core.advice.features import Feature
 from kenzet.core.fills import Fill
 from kenzet.core.fills.base import Figure, PointFit, SpacingSuggestion
+from kenzet.core.geom.affine import IDENTITY, Placing, turned
+from kenzet.core.geom.headings import compass
 from kenzet.core.numbers.measure import COARSE, Length, Unit, figure, long_figure
 from kenzet.core.numbers.meeting import NEAR
 from kenzet.core.params import Form
@@ -86,15 +88,17 @@ def apart(laid: QuiltLayout, zone: Zone) -> list[ApartView]:
     return found
 
 
-def begins(plan: ZonePlan, drawing: Drawing) -> list[w.Row]:
-    """Where each straight family begins, its direction, the side of the ruler and the turns of the quilt."""
+def begins(plan: ZonePlan, drawing: Drawing, placing: Placing = IDENTITY) -> list[w.Row]:
+    """Where each straight family begins, its direction, the side of the ruler and the turns of the quilt, where
+    ``placing`` puts the zone; else as it is drawn alone."""
     rows, sides = [], plan.sides(drawing)
     for side in sides:
+        to_ruler = compass(*turned(placing, side.ruler))
         angle = f"{side.angle:.4g}"
         label = tr("Begin the lines at {angle}°", angle=angle) if len(sides) > 1 else tr("Begin")
         begin = tr(
             "at the {at}, {which}",
-            at=_AT[side.ruler],
+            at=_AT[to_ruler],
             which=tr("from the seam") if side.on_seam else tr("on a marked line"),
         )
         if side.across:
@@ -105,7 +109,7 @@ def begins(plan: ZonePlan, drawing: Drawing) -> list[w.Row]:
         turn = tr("no turn") if not side.turns else tr("turn the quilt once")
         beside = tr("What is sewn lies") if plan.kit.sew_with == "walking foot" else tr("Ruler")
         rows.append(
-            w.Row(label=[tr("{beside} {of} the needle", beside=beside, of=_OF[side.ruler])], words=[turn])
+            w.Row(label=[tr("{beside} {of} the needle", beside=beside, of=_OF[to_ruler])], words=[turn])
         )
     return rows
 

@@ -196,7 +196,9 @@ def assert_checks_lie_there(plan, drawing):
         own, other = (shapely.LineString(drawing.polylines[k]) for k in (line, check.line))
         far = float(check.etched + plan.kit.foot_offset)
         assert own.distance(other) == pytest.approx(far, abs=0.06)
-        assert shapely.length(other.intersection(own.buffer(far + 0.1))) > 6  # mm that lie under the etched line
+        assert (
+            shapely.length(other.intersection(own.buffer(far + 0.1))) > 6
+        )  # mm that lie under the etched line
     return told
 
 
@@ -525,15 +527,9 @@ def test_without_a_template_that_does_it_every_row_is_drawn():
 def test_a_line_laid_across_another_says_where_it_crosses_it():
     plan, drawing = plan_of("grid", "petal", "first lines", angle=45, second_angle=135)
     on = next(on for on in (planned(plan, drawing, k) for k in range(drawing.lines)) if on.by == "angle")
-    far, end = on.crosses
+    far, towards = on.crosses
     other = drawing.polylines[on.reference]
-    ends = {
-        "right": other[:, 0].argmax(),
-        "left": other[:, 0].argmin(),
-        "up": other[:, 1].argmax(),
-        "down": other[:, 1].argmin(),
-    }
-    start = other[ends[end]]
+    start = other[(other @ np.array(towards)).argmax()]
     spot = start + (other.sum(axis=0) - 2 * start) * far / math.dist(*other)
     own = drawing.polylines[on.line]
     way = (own[1] - own[0]) / math.dist(*own)

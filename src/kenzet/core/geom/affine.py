@@ -21,6 +21,25 @@ def invert(placing: Placing, point: Point) -> Point:
     return a * x + b * y, c * x + d * y  # the motion is rigid: its inverse is its transpose
 
 
+def place(placing: Placing, point: Point) -> Point:
+    """A ``point`` of a part, in the coordinates of the quilt."""
+    x, y = turned(placing, point)
+    return x + placing[4], y + placing[5]
+
+
+def turned(placing: Placing, direction: Point) -> Point:
+    """A ``direction`` in a part, in the quilt."""
+    a, b, c, d, _, _ = placing
+    x, y = direction
+    return a * x + c * y, b * x + d * y
+
+
+def is_mirrored(placing: Placing) -> bool:
+    """Whether left and right of a line change places."""
+    a, b, c, d, _, _ = placing
+    return a * d - b * c < 0
+
+
 def place_all(placing: Placing, points: Floats) -> Floats:
     """Points (n, 2) of a part, in the coordinates of the quilt."""
     a, b, c, d, e, f = placing

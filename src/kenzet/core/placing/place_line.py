@@ -23,7 +23,7 @@ from kenzet.core.memo import Table
 from kenzet.core.placing.legs import Leg, legs_of
 from kenzet.core.placing.placement import By, Check, On, Onward, Placement
 from kenzet.core.plan.drawing import Drawing
-from kenzet.core.plan.zone_plan import Compass, ZonePlan, compass
+from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.drift import error_after
 from kenzet.core.ruler.line_references import SHORT, Reference, may_stray
 from kenzet.core.ruler.offset_sums import (
@@ -144,8 +144,9 @@ class Placing:
             error=error_after(max(run, 1), 0.0, float(self.kit.spread.mm)),
         )  # fmt: skip
 
-    def _crossing(self) -> tuple[float, Compass] | None:
-        """The distance at which its reference is crossed, from the reference's nearer end, and which end that is."""
+    def _crossing(self) -> tuple[float, Point] | None:
+        """The distance at which its reference is crossed, from the reference's nearer end, and the direction in which
+        that end lies."""
         if self.own.line is None:
             return None
         own, other = (self.drawing.polylines[k] for k in (self.line, self.own.line))
@@ -157,7 +158,7 @@ class Placing:
         long = math.hypot(qx, qy)
         along = long * (dx * py - dy * px) / turned
         back = along > long / 2
-        return (long - along if back else along), compass(qx if back else -qx, qy if back else -qy)
+        return (long - along if back else along), ((qx, qy) if back else (-qx, -qy))
 
     def _stepped(self) -> Placement:
         """From the row before: the template is moved on by the step, so that the foot's offset cancels out."""
@@ -185,7 +186,7 @@ class Placing:
             )  # fmt: skip
         return self._made(
             "line", by if fits else "eye", distance=self.own.distance, way=self.own.way, reference=self.own.line, fits=fits, stepped=True,
-            slide=slide, onward=self._onward(), error=error_after(max(run, 1), 0.0, float(self.kit.spread.mm)),
+            slide=slide, along=family.way if isinstance(family, Paths) else None, onward=self._onward(), error=error_after(max(run, 1), 0.0, float(self.kit.spread.mm)),
         )  # fmt: skip
 
     def _is_echoed_by_rim(self) -> bool:
@@ -204,14 +205,28 @@ class Placing:
         )
 
     def _onward(self) -> Onward | None:
-        """The direction in which a row lies from its reference."""
+        """The direction in which a row lies from the row or the seam before, by the lines as they are drawn: a family
+        may be counted against its normal."""
         trace = self.drawing.trace(self.line)
         family = self.drawing.families[trace.family] if trace else None
         if isinstance(family, Paths) and family.way is not None:
-            return compass(-family.way[1] * self.own.way, family.way[0] * self.own.way)
+            x, y = -family.way[1], family.way[0]
+            sign = self.own.way if self.own.line is None else self._side_along((x, y), self.own.line)
+            return sign * x, sign * y
         if trace is None or not trace.closed:
             return None
         return "in" if shapely.LinearRing(trace.points).is_ccw == (self.own.way > 0) else "out"
+
+    def _side_along(self, normal: Point, other: int) -> int:
+        """+1 if this line lies from ``other`` in the direction of ``normal``, else -1."""
+        own, there = (self.drawing.polylines[k] for k in (self.line, other))
+        points = shapely.line_interpolate_point(
+            shapely.LineString(own), np.linspace(0.1, 0.9, 9), normalized=True
+        )
+        beside = shapely.LineString(there)
+        nearest = shapely.line_interpolate_point(beside, shapely.line_locate_point(beside, points))
+        away = (shapely.get_coordinates(points) - shapely.get_coordinates(nearest)) @ np.array(normal)
+        return 1 if np.median(away) >= 0 else -1
 
     def _made(self, on: On, by: By, **values: object) -> Placement:
         return Placement(self.line, on, by, self.legs, **values)  # type: ignore[arg-type]

@@ -6,9 +6,9 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import Literal
 
+from kenzet.core.geom.region import Point
 from kenzet.core.kit.curves import CurveFit, TemplateFit
 from kenzet.core.placing.legs import Leg
-from kenzet.core.plan.zone_plan import Compass
 from kenzet.core.ruler.line_references import Beyond
 from kenzet.core.ruler.offset_sums import OffsetSum
 from kenzet.core.tolerances import VISIBLE
@@ -55,7 +55,7 @@ class Check:
     etched: Fraction
 
 
-Onward = Compass | Literal["in", "out"]
+Onward = Point | Literal["in", "out"]
 
 
 @dataclass(frozen=True, eq=False)
@@ -73,7 +73,8 @@ class Placement:
     the curved edge for each arc, or the template. ``error`` is the 95 % error of its place, mm. ``dots`` are its
     points marked by dots.
 
-    A ``stepped`` line is moved ``onward`` from the row before, and slid by ``slide`` mm. A ``level`` one is a row
+    A ``stepped`` line is moved ``onward`` from the row before, and slid by ``slide`` mm ``along`` the rows; both are
+    directions in the part (see ``as_it_lies`` for those in the quilt). A ``level`` one is a row
     whose center line, on a template, is aligned with a straight seam (``onward`` from it) or with its own mark.
     ``tilt`` is how far its reference lies under the ruler's edge at its start and its end, exact mm, negative if
     it shows in front of the edge. ``sides`` are the placements of the legs, if each has its own.
@@ -100,8 +101,9 @@ class Placement:
     level: bool = False
     stepped: bool = False
     slide: float = 0.0
+    along: Point | None = None
     onward: Onward | None = None
-    crosses: tuple[float, Compass] | None = None
+    crosses: tuple[float, Point] | None = None
     beyond: Beyond | None = None
 
     @property

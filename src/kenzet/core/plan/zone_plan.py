@@ -14,7 +14,6 @@ from dataclasses import dataclass, field, replace
 from fractions import Fraction
 from functools import cached_property
 from itertools import pairwise
-from typing import Literal
 
 import numpy as np
 
@@ -42,16 +41,14 @@ from kenzet.core.top.quilt_layout import ZoneShape, from_middle
 from kenzet.core.top.zone import Zone
 from kenzet.texts import tr
 
-Compass = Literal["right", "left", "up", "down"]
-
 
 @dataclass(frozen=True, slots=True)
 class FamilySide:
-    """How a family at ``angle`` degrees is sewn: ``ruler`` is the side of the needle on which the ruler lies; the
-    first line is on a seam, on a mark or ``across`` the set before; the quilt is turned ``turns`` times."""
+    """How a family at ``angle`` degrees is sewn: ``ruler`` points from the needle to the ruler; the first line is on
+    a seam, on a mark or ``across`` the set before; the quilt is turned ``turns`` times."""
 
     angle: float
-    ruler: Compass
+    ruler: Point
     on_seam: bool
     turns: int
     across: bool = False
@@ -66,17 +63,6 @@ class ByCurve:
     sewn: float
     makes: tuple[SpacingSuggestion, ...]
     refused: str = ""
-
-
-def compass(x: float, y: float) -> Compass:
-    """The side to which (x, y) points, y up.
-
-    >>> compass(1, 0.2), compass(-1, 0), compass(0.1, 1), compass(0, -1)
-    ('right', 'left', 'up', 'down')
-    """
-    if abs(x) >= abs(y) - ROUNDING:
-        return "right" if x > 0 else "left"
-    return "up" if y > 0 else "down"
 
 
 @dataclass(frozen=True, eq=False)
@@ -282,9 +268,7 @@ class ZonePlan:
             turns = len(np.unique(references.ways[laid])) - 1
             on_seam = bool(references.kinds[own[0]] == SEAM)
             across = bool((references.kinds[own] == ANGLE).any())
-            sides.append(
-                FamilySide(family.angle % 180, compass(-nx * way, -ny * way), on_seam, turns, across)
-            )
+            sides.append(FamilySide(family.angle % 180, (-nx * way, -ny * way), on_seam, turns, across))
         return sides
 
     def telling_line(self, drawing: Drawing) -> int:

@@ -181,7 +181,7 @@ def here_view(laid: QuiltLayout, found: QuiltRoute, number: int, unit: Unit) -> 
             for k, spot in enumerate(laid.quilt.stitching.avoided)
             if spot.part == one.unit.part.key
         ],
-        sentence=sentence(one, visit),
+        sentence=sentence(one, visit, one.unit.part.places[place]),
         rows=[
             *way_rows(one.network.stitched, one.travelled, len(one.runs) - 1, unit),
             *needle_rows(cost, unit)[:1],

@@ -12,6 +12,7 @@ from kenzet.core.kit.curves import ranked, templates
 from kenzet.core.kit.edges import WaveEdge, ZigzagEdge
 from kenzet.core.kit.kit import Kit
 from kenzet.core.numbers.measure import COARSE, Unit
+from kenzet.core.placing.as_it_lies import as_it_lies
 from kenzet.core.placing.place_line import planned
 from kenzet.core.placing.placement import Placement
 from kenzet.core.plan.drawing import Drawing
@@ -42,7 +43,8 @@ def ruler_view(found: ZonePlan, kit: Kit, body: z.RulerRequest) -> z.RulerView:
     drawing, unit = found.drawing_at(body.place), body.unit
     line = found.telling_line(drawing) if body.line is None else body.line
     found.line_ends(drawing, line, body.side)  # raises where there is no such line
-    on = planned(found, drawing, line)
+    placing = drawing.shape.part.places[body.place or drawing.places[0]]
+    on = as_it_lies(planned(found, drawing, line), placing)
     wanted = found.template(drawing, body.place)
     if wanted is not None:
         return _template_view(found, drawing, on, wanted, unit)

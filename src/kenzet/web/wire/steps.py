@@ -11,6 +11,7 @@ from kenzet.core.bench.laid_ruler import laid_ruler
 from kenzet.core.geom.region import Floats
 from kenzet.core.numbers.measure import COARSE, Unit, long_figure
 from kenzet.core.placing.as_it_is import placed
+from kenzet.core.placing.as_it_lies import as_it_lies
 from kenzet.core.placing.cloth import reference_points
 from kenzet.core.placing.legs import turned_back
 from kenzet.core.placing.placement import Placement
@@ -84,7 +85,7 @@ def _way_in(here: Now, step: SewingStep, number: int, unit: Unit) -> SewingStepV
     elif step.across is not None:
         placed, far = [step.across], w.shown(step.from_place, unit, COARSE[unit], about=True)
         spot = step.across[0]
-        where = f"{whereabouts.placed(here.way.route.unit.part.name, here.visit.place)}: {corner_words(here.way.route, first.start)}"
+        where = f"{whereabouts.placed(here.way.route.unit.part.name, here.visit.place)}: {corner_words(here.way.route, first.start, here.way.route.unit.part.places[here.visit.place])}"
         lay = w.told("Travel {far}, as it is drawn, to {where}.", far=far, where=where)
     return SewingStepView(
         kind=step.kind, number=0, freehand=False, zone="", sum=None, hand=[], legs=[], sewn=[], lay=lay, also_sewn=_also(step),
@@ -117,6 +118,8 @@ def _line(
     go = travel_words(step.travels, travels, unit, step.sews[0].course)
     before = last[1] if last[0] == stretch.of else None
     on = placed(plan, drawing, course.number, sewn, stretch.of, before)
+    placing = one.part.places[here.visit.place]
+    told = as_it_lies(on, placing)
     stops = moves_on(plan, drawing, course.number, step.sews, on)
     again = bool(stretch.turn)
     return _sewn_step(
@@ -126,10 +129,10 @@ def _line(
         freehand=False,
         zone=laid.zone(key).name,
         lay=[tr("Sew over the same line again. Leave the ruler in place.")] if again
-        else (on.by == "tape" and tape_words(plan, drawing, course.number, sewn.get(stretch.of, set()), unit)) or [*lay_words(plan.kit, on, unit), *edge_words(_on_edge(laid, here, plan, drawing, on), unit)],
+        else (on.by == "tape" and tape_words(plan, drawing, course.number, sewn.get(stretch.of, set()), placing, unit)) or [*lay_words(plan.kit, told, unit), *edge_words(_on_edge(laid, here, plan, drawing, on), unit)],
         sum=None if again else _sum(plan, on, unit),
         hand=hand_words(stops, unit),
-        legs=_legs(plan, on, step, unit),
+        legs=_legs(plan, told, step, unit),
         ruler=[] if again else flat(in_quilt(here.way, here.visit.place, laid_ruler(plan, drawing, on, step.sews[0].back))),
         hands=[spot.round(3).tolist() for spot in spots_at(np.concatenate(placed_moves), stops)],
         sew=sew_words(step, here.way.on_lanes, course.closed, unit, placed_moves),

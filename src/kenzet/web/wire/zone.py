@@ -225,7 +225,7 @@ def zone_view(laid: QuiltLayout, found: ZonePlan | None, body: PlanRequest) -> Z
     _say_lines(view, layered, drawing, body.unit)
     view.step = zone_words.step_field(drawing.fill, met, body.unit)
     view.rows = (
-        zone_words.begins(layered, drawing)
+        zone_words.begins(layered, drawing, drawing.shape.part.places[place])
         + zone_words.rows(layered, drawing, met, gap, body.unit)
         + zone_words.beyond_edge(laid, layered, drawing, place, body.unit)
         + zone_words.neighbourhood(laid, plans, layered, place, body.unit)
