@@ -97,7 +97,10 @@ def _fit(fit: CurveFit | TemplateFit | None) -> dict[str, Any] | None:
 
 
 def ruler_side(on: Placement) -> str:
-    """The side of the line, in its drawn direction, on which ruler and reference are."""
+    """The side of the line, in its drawn direction, on which the ruler is (that of its first curve)."""
+    if on.by == "curve" and on.on in ("seam", "line", "last", "drawn") and not on.stepped:
+        over = next((over for over, fit in zip(on.over_line, on.fits, strict=True) if fit), False)
+        return "left" if (on.way < 0) != over else "right"
     if on.by not in ("etched line", "edge behind", "angle", "two points", "gauge"):
         return ""
     return "left" if on.way < 0 else "right"

@@ -252,7 +252,7 @@ def _ruler(on: str, total: OffsetSum | None, unit: Unit) -> w.Words:
 
 
 def _curve(kit: Kit, on: Placement, unit: Unit) -> w.Words:
-    fit = next((fit for fit in on.fits if fit is not None), None)
+    number, fit = next(((k, fit) for k, fit in enumerate(on.fits) if fit is not None), (0, None))
     if fit is None:
         return [FOLLOW]
     thing = f"“{kit.rulers[fit.ruler].name}”"
@@ -267,9 +267,14 @@ def _curve(kit: Kit, on: Placement, unit: Unit) -> w.Words:
     if on.stepped:
         return [*_stepped(on, thing, unit), *_nearly(fit, unit)]
     said: w.Words = w.told(
-        "Put {edge} {beside}{nearly}", edge=edge, beside=_beside(kit, on, unit), nearly=_nearly(fit, unit)
+        "Put {edge} {beside}.{nearly}",
+        edge=edge,
+        beside=_beside(kit, on, _is_over(on, number), unit),
+        nearly=_nearly(fit, unit),
     )
-    more = len({(one.ruler, one.edge) for one in on.fits if one is not None}) > 1
+    more = (
+        len({(one.ruler, one.edge, _is_over(on, k)) for k, one in enumerate(on.fits) if one is not None}) > 1
+    )
     return (
         w.told("{said} Other curves of this line need another edge: see the legs below.", said=said)
         if more
@@ -356,21 +361,32 @@ _BEFORE: dict[Where, str] = {
 }  # fmt: skip
 
 
-def _beside(kit: Kit, on: Placement, unit: Unit) -> w.Words:
-    """The distance of the edge from the reference."""
+def _is_over(on: Placement, number: int) -> bool:
+    """Whether the ruler for leg ``number`` lies on the other side of the line than what it is placed from."""
+    return number < len(on.over_line) and on.over_line[number]
+
+
+def _beside(kit: Kit, on: Placement, over: bool, unit: Unit) -> w.Words:
+    """The distance of the edge from the reference, and whether the line comes between them (``over``)."""
     if on.on in ("mark", "points", "corners"):
         arcs = tr("each arc") if sum(leg.arc is not None for leg in on.legs) > 1 else tr("the arc")
         what = {"mark": tr("the marked line"), "points": tr("the marks at both ends")}.get(
             on.on, tr("both ends of {arcs}: {meet}", arcs=arcs, meet=_meet(on))
         )
-        return w.told("{offset} off {what}.", offset=w.shown(kit.foot_offset, unit), what=what)
+        return w.told("{offset} off {what}", offset=w.shown(kit.foot_offset, unit), what=what)
+    if over:
+        return w.told(
+            "{far} from {on}, so that this line comes between them",
+            far=w.shown(on.distance + kit.foot_offset, unit, COARSE[unit] / 2, about=True),
+            on=on_words(on),
+        )
     off = on.distance - kit.foot_offset
     if abs(float(off)) < VISIBLE:
-        return [tr("on {on}.", on=on_words(on))]
+        return [tr("on {on}", on=on_words(on))]
     where = tr("beside") if off > 0 else tr("behind")
     return [
         w.shown(abs(float(off)), unit, COARSE[unit] / 2, about=True),
-        f" {where} {on_words(on)}.",
+        f" {where} {on_words(on)}",
     ]
 
 
@@ -442,7 +458,11 @@ def leg_words(kit: Kit, on: Placement, legs: tuple[Leg, ...], back: bool, unit: 
         legs, fits = tuple(_from_pivot_to_pivot(legs)), ()
     if len(legs) < 2:
         return []
-    if len({(fit.ruler, fit.edge) for fit in fits if isinstance(fit, CurveFit)}) == 1:
+    over = on.over_line[::-1] if back else on.over_line
+    edges = {
+        (fit.ruler, fit.edge, over[k : k + 1]) for k, fit in enumerate(fits) if isinstance(fit, CurveFit)
+    }
+    if len(edges) == 1:
         fits = ()  # one edge for all: it is told before
     if len(legs) > 3 and not sides and not fits and (alike := _alike(legs, unit)):
         return [alike]
@@ -455,6 +475,8 @@ def leg_words(kit: Kit, on: Placement, legs: tuple[Leg, ...], back: bool, unit: 
             )
         elif number < len(fits) and isinstance(fit := fits[number], CurveFit):
             said += [tr(", {side} edge of “{name}”", side=tr(fit.edge.side), name=kit.rulers[fit.ruler].name)]
+            if len(set(over)) > 1:
+                said += [" ", *_beside(kit, on, over[number], unit)]
         if leg.turn:
             said += [
                 tr(

@@ -57,7 +57,16 @@ def ruler_on_arc(kit: Kit, arc: Arc, fit: CurveFit) -> Floats:
     """The outline of the ruler whose edge sews an arc, placed so that the needle passes through both ends."""
     edges, foot = kit.rulers[fit.ruler].edges, float(kit.foot_offset)
     lay = lay_on_arc(fit.edge, foot, arc.start, arc.end, arc.bulge)
-    return lay.put(plastic(edges, edges.index(fit.edge), foot).rings[0])
+    return lay.put(_outline(plastic(edges, edges.index(fit.edge), foot).rings))
+
+
+def _outline(rings: tuple[Floats, ...]) -> Floats:
+    """The rings of a ruler as one outline: around, across to the hole, and around that the other way."""
+    if len(rings) == 1:
+        return rings[0]
+    edge, other = (np.vstack([ring, ring[:1]]) for ring in rings)
+    outline: Floats = np.vstack([edge, other[::-1]])
+    return outline
 
 
 def stop_dots(arc: Arc, fit: CurveFit) -> tuple[Point, Point]:

@@ -15,6 +15,7 @@ import numpy as np
 import shapely
 
 from kenzet.core.fills.base import Paths
+from kenzet.core.geom.arcs import Arc
 from kenzet.core.geom.region import Point
 from kenzet.core.kit.curves import CurveFit, TemplateFit, ranked, templates
 from kenzet.core.kit.edges import WaveEdge
@@ -281,8 +282,12 @@ class Placing:
             lays=self._lays(None),
         )
 
-    def _fits(self) -> tuple[CurveFit | TemplateFit | None, ...] | None:
-        """The best edge for each arc, or for a template's line; empty for a straight line, None if no edge fits."""
+    def _fits(self, way: int = 0) -> tuple[CurveFit | TemplateFit | None, ...] | None:
+        """The best edge for each arc, or for a template's line; empty for a straight line, None if no edge fits.
+
+        With a reference on the right of the line (``way`` 1) or on its left (-1), an edge that lies on the
+        reference's side comes first: what it is placed from is under it.
+        """
         wanted = self.plan.template(self.drawing)
         if wanted is not None:
             some = [fit for fit in templates(self.kit, wanted) if fit.verdict != "will not do"]
@@ -298,7 +303,8 @@ class Placing:
             ]
             if not fits:
                 return None
-            found.append(fits[0])
+            near = [fit for fit in fits if not (way and _is_over(leg.arc, fit, way))]
+            found.append((near or fits)[0])
         return tuple(found) if any(found) else ()
 
     def _on(self, on: On, distance: Fraction, way: int, reference: int | None, over: int = 1) -> Placement:
@@ -310,7 +316,7 @@ class Placing:
         total = best_offset_sum(self.kit, distance, longest)
         if not total.can_be_laid:
             return self._by_eye()
-        fits = self._fits()
+        fits = self._fits(way)
         if (
             fits is None
             and abs(distance - self.kit.foot_offset) <= THAT_LINE
@@ -343,6 +349,10 @@ class Placing:
         check = None if fits else self._check(total, own_way, distance, reference, over)
         return self._made(
             on, by, distance=distance, way=way, reference=reference, over=over, total=total, fits=fits,
+            over_line=tuple(
+                isinstance(fit, CurveFit) and leg.arc is not None and _is_over(leg.arc, fit, way)
+                for leg, fit in zip(self.legs, fits, strict=False)
+            ),
             error=self._error(on, total, run), check=check, lays=self._lays(total),
         )  # fmt: skip
 
@@ -464,6 +474,15 @@ class Placing:
         drawing = self.drawing
         seams = np.array(drawing.shape.seams).reshape(-1, 2, 2)
         return shapely.union_all([drawing.shape.uncut.area.boundary, *shapely.linestrings(seams)])
+
+
+def _is_over(arc: Arc, fit: CurveFit, way: int) -> bool:
+    """Whether a ruler whose edge sews ``arc`` lies on the other side of it than a reference on its right (``way`` 1)
+    or left (-1): the plastic of an outside edge lies towards the arc's center, that of an inside edge away from
+    it."""
+    centre_is_left = arc.bulge > 0
+    reference_is_outside = centre_is_left == (way > 0)
+    return reference_is_outside == (fit.edge.side == "outside")
 
 
 def _beside(leg: Leg, far: float) -> Iterable[Point]:

@@ -68,6 +68,9 @@ class Placement:
     crosses), "ditch", "tape", "beyond" (a line of another zone, given by ``beyond``: one beside it, or one that it
     continues if there is no ``total``), or "nothing".
 
+    ``over_line`` says for each of ``fits`` whether the ruler lies on the other side of the line than the reference,
+    so that the line comes between them; then its edge is ``distance`` and a foot's offset from the reference.
+
     ``distance`` is the exact distance from it, mm. The line progresses along its family's normal if ``way`` is +1,
     against it if -1; reference and ruler are behind it. ``total`` is the sum with etched line and foot; ``fits`` has
     the curved edge for each arc, or the template. ``error`` is the 95 % error of its place, mm. ``dots`` are its
@@ -91,6 +94,7 @@ class Placement:
     angle: float = 0.0
     total: OffsetSum | None = None
     fits: tuple[CurveFit | TemplateFit | None, ...] = ()
+    over_line: tuple[bool, ...] = ()
     error: float = 0.0
     check: Check | None = None
     lays: int = 0

@@ -8,7 +8,7 @@ import numpy as np
 
 from kenzet.core.bench.laid_ruler import ruler_on_arc, stop_dots
 from kenzet.core.geom.arcs import Arc
-from kenzet.core.kit.curves import ranked, templates
+from kenzet.core.kit.curves import CurveFit, ranked, templates
 from kenzet.core.kit.edges import WaveEdge, ZigzagEdge
 from kenzet.core.kit.kit import Kit
 from kenzet.core.numbers.measure import COARSE, Unit
@@ -18,7 +18,7 @@ from kenzet.core.placing.placement import Placement
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.pose import Pose
-from kenzet.core.tolerances import VISIBLE
+from kenzet.core.tolerances import SAME_PLACE, VISIBLE
 from kenzet.say import sum_words
 from kenzet.say import words as w
 from kenzet.say.placing_words import lay_words, mark_tag, on_words
@@ -44,13 +44,14 @@ def ruler_view(found: ZonePlan, kit: Kit, body: z.RulerRequest) -> z.RulerView:
     line = found.telling_line(drawing) if body.line is None else body.line
     found.line_ends(drawing, line, body.side)  # raises where there is no such line
     placing = drawing.shape.part.places[body.place or drawing.places[0]]
-    on = as_it_lies(planned(found, drawing, line), placing)
+    own = planned(found, drawing, line)
+    on = as_it_lies(own, placing)
     wanted = found.template(drawing, body.place)
     if wanted is not None:
         return _template_view(found, drawing, on, wanted, unit)
     arc = found.arc_at(drawing, line, body.side)
     if arc is not None:
-        return _curve_view(found, on, arc, unit)
+        return _curve_view(found, on, arc, _edge_for(own, arc), unit)
     side = _on_side(on, body.side)
     pose, total = found.pose_from(drawing, line, side.distance or found.kit.foot_offset, side.way, body.side)
     start, end = found.line_ends(drawing, line, body.side)
@@ -170,8 +171,17 @@ def _by_template(
     return laid
 
 
-def _curve_view(found: ZonePlan, on: Placement, arc: Arc, unit: Unit) -> z.RulerView:
-    """A side that is an arc: the radii of the edges that sew it (F25), its chord and rise, and the edges for it."""
+def _edge_for(on: Placement, arc: Arc) -> CurveFit | None:
+    """The edge with which a placement, in the part's coordinates, sews one of its arcs."""
+    for leg, fit in zip(on.legs, on.fits, strict=False):
+        if leg.arc is not None and isinstance(fit, CurveFit) and math.dist(leg.start, arc.start) < SAME_PLACE:
+            return fit
+    return next((fit for fit in on.fits if isinstance(fit, CurveFit)), None)
+
+
+def _curve_view(found: ZonePlan, on: Placement, arc: Arc, edge: CurveFit | None, unit: Unit) -> z.RulerView:
+    """A side that is an arc: the radii of the edges that sew it (F25), its chord and rise, and the edges for it;
+    ``edge`` is that of its placement."""
     foot, radius = float(found.kit.foot_offset), arc.radius
     by_ruler = found.kit.sew_with == "ruler foot" and on.by not in ("ditch", "tape")
     laid = [
@@ -186,9 +196,8 @@ def _curve_view(found: ZonePlan, on: Placement, arc: Arc, unit: Unit) -> z.Ruler
         (tr("Along the curve"), arc.radius * abs(arc.angle)),
     ]
     found_fits = ranked(found.kit, arc.radius, arc.angle) if by_ruler else []
-    best = (
-        next((fit for fit in found_fits if fit.verdict != "will not do"), None) if on.by == "curve" else None
-    )
+    best = edge if on.by == "curve" else None
+    found_fits.sort(key=lambda fit: fit != best)
     return z.RulerView(
         line=on.line,
         ends=[v for k in range(33) for v in arc.at(k / 32)],
