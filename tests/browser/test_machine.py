@@ -35,7 +35,7 @@ def test_harbour_lights_is_sewn_from_start_to_finish(table, served):
         table.keyboard.press("Space")
         expect(table.get_by_test_id("line")).to_have_text(f"Line {number} of 119")
     expect(table.get_by_test_id("lay")).to_contain_text(
-        re.compile("on the (seam|line you just sewed|line beside it)")
+        re.compile("on the (seam|line you just sewed|line (to the|above|below))")
     )
     expect(table.get_by_test_id("sum-line")).to_contain_text("your foot")
 

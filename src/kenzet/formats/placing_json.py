@@ -24,6 +24,7 @@ def placement_json(plan: ZonePlan, drawing: Drawing, on: Placement) -> dict[str,
         "distance_mm": round(float(on.distance), 5),
         "way": on.way,
         "lines_over": on.over,
+        "towards": heading(*on.towards) if isinstance(on.towards, tuple) else on.towards,
         "crosses": None
         if on.crosses is None
         else {"mm": round(on.crosses[0], 4), "from_end": heading(*on.crosses[1])},

@@ -41,20 +41,26 @@ Where = Heading | Literal["in", "out"] | None
 def on_words(on: Placement) -> str:
     """What it is placed from.
 
-    >>> from fractions import Fraction
-    >>> on_words(Placement(3, "line", "etched line", (), Fraction(38), 2)), on_words(Placement(3, "last", "etched line", ()))
-    ('the second line from it', 'the line you just sewed')
+    >>> on_words(Placement(3, "line", "etched line", (), over=2, towards=(-1.0, 0.0)))
+    'the second line to the left of this one'
+    >>> on_words(Placement(3, "last", "etched line", ()))
+    'the line you just sewed'
     """
     if on.beyond is not None:
         return tr("the sewn line in “{zone}”", zone=on.beyond.zone)
     if on.on in _ON:
         return _ON[on.on]
-    kind = tr("marked line") if on.on == "drawn" else tr("line")
-    return (
-        tr("the {kind} beside it", kind=kind)
-        if on.over == 1
-        else tr("the {nth} {kind} from it", nth=NTH[on.over], kind=kind)
+    kind = (
+        tr("marked line") if on.on == "drawn" else tr("ring") if isinstance(on.towards, str) else tr("line")
     )
+    to = on.towards if on.towards is None or isinstance(on.towards, str) else heading(*on.towards)
+    if on.over == 1:
+        return tr("the {kind} {where}", kind=kind, where=_BEFORE[to])
+    return tr("the {nth} {kind} {where}", nth=_nth(on.over), kind=kind, where=_BEFORE[to])
+
+
+def _nth(over: int) -> str:
+    return NTH[over] if over < len(NTH) else tr("{over}th", over=over)
 
 
 _ON = {
@@ -113,8 +119,20 @@ def lay_words(kit: Kit, on: Placement, unit: Unit) -> w.Words:
         return _laid(kit, on, unit)
     if len({(side.on, side.total) for side in on.sides}) > 1:
         return [tr("Sew each leg as listed, and move the ruler at each pivot.")]
-    name = {"seam": tr("the seam"), "line": tr("the line")}.get(on.on, on_words(on))
-    return _laid(kit, on.sides[0], unit, tr("{name} beside each leg", name=name))
+    return _laid(kit, on.sides[0], unit, _beside_legs(on))
+
+
+def _beside_legs(on: Placement) -> str:
+    """What runs along every leg of a line in the same way."""
+    if on.on == "seam":
+        return tr("the seam beside each leg")
+    if on.on != "line":
+        return tr("{name} beside each leg", name=on_words(on))
+    if len({(side.towards, side.over) for side in on.sides}) == 1 and isinstance(on.sides[0].towards, str):
+        return on_words(on.sides[0])
+    if on.over == 1:
+        return tr("the line beside each leg")
+    return tr("the {nth} line beside each leg", nth=_nth(on.over))
 
 
 def _laid(kit: Kit, on: Placement, unit: Unit, name: str = "") -> w.Words:

@@ -45,8 +45,29 @@ def placed(
         found = _Instead(plan, drawing, line).on_what_is_there(found, sewn, last)
     elif found.on == "line" and found.reference == last:
         found = replace(found, on="last")
-    if found.check is not None and found.check.line not in sewn:
-        return replace(found, check=None)
+    return _recounted(Placing(plan, drawing, line), found, sewn)
+
+
+def _recounted(here: Placing, found: Placement, sewn: Collection[int]) -> Placement:
+    """With its reference and its check counted among the lines that are sewn, as she counts them on the cloth."""
+    if found.over > 1 and found.reference is not None and found.on in ("line", "last"):
+        over = here.over(found.reference, sewn)
+        found = found if over == found.over else replace(found, over=over)
+    if any(side.over > 1 for side in found.sides):
+        sides = tuple(
+            side
+            if side.reference is None
+            else replace(side, over=here.over(side.reference, sewn, side.legs[0]))
+            for side in found.sides
+        )
+        if [side.over for side in sides] != [side.over for side in found.sides]:
+            found = replace(found, sides=sides, over=sides[0].over)
+    check = found.check
+    if check is not None:
+        back = here.over(check.line, sewn)
+        if check.line not in sewn:
+            return replace(found, check=None)
+        return found if back == check.back else replace(found, check=replace(check, back=back))
     return found
 
 
@@ -112,7 +133,7 @@ class _Instead(Placing):
         if best_offset_sum(self.kit, distance).etched is None or not (there or on.kind == "seam"):
             return None
         kind: On = "seam" if not there else "last" if on.line == last else "line"
-        found = self._on(kind, distance, self.own.way, on.line, over)
+        found = self._on(kind, distance, self.own.way, on.line)
         strays = may_stray(self.kit, found.error, found.length, self._shared_with(on.line))
         return found if strays <= float(self.kit.tolerance.mm) + found.error else None
 
@@ -144,7 +165,8 @@ class _Instead(Placing):
             if total.etched is not None and strays <= float(self.kit.tolerance.mm) + STOP_ERROR:
                 way = 1 if lines[line] > lines[beside[k]] else -1
                 kind: On = "last" if int(beside[k]) == last and on == "line" else on
-                return self._on(kind, distance, way, int(beside[k]), over)
+                self.among = others
+                return self._on(kind, distance, way, int(beside[k]))
         return None
 
 

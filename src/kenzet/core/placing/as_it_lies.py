@@ -24,6 +24,7 @@ def as_it_lies(on: Placement, placing: Placing) -> Placement:
         sides=tuple(as_it_lies(side, placing) for side in on.sides),
         dots=tuple(place(placing, dot) for dot in on.dots),
         onward=turned(placing, on.onward) if isinstance(on.onward, tuple) else on.onward,
+        towards=turned(placing, on.towards) if isinstance(on.towards, tuple) else on.towards,
         along=None if on.along is None else turned(placing, on.along),
         crosses=None if on.crosses is None else (on.crosses[0], turned(placing, on.crosses[1])),
     )

@@ -6,7 +6,7 @@ No placement uses a ruler whose verdict is "will not do".
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Collection, Iterable, Sequence
 from dataclasses import replace
 from fractions import Fraction
 from functools import cached_property
@@ -39,6 +39,7 @@ from kenzet.core.tolerances import DIVISOR, STOP_ERROR, VISIBLE
 
 _CHECKED = 8
 """Lines back, at most, to look for one under an etched line."""
+LINES = Table[tuple[ZonePlan, int], shapely.STRtree]("lines of a drawing", 100)
 PLANNED = Table[tuple[ZonePlan, int], dict[int, Placement]]("placements by plan and drawing", 500)
 
 
@@ -58,6 +59,8 @@ class Placing:
         self.references = plan.references(drawing)
         self.own = self.references[line]
         self.legs = legs_of(drawing, line)
+        self.among: Collection[int] | None = None
+        """The lines that are counted on the way to a reference; None: all."""
 
     @cached_property
     def marks(self) -> Marks:
@@ -230,7 +233,64 @@ class Placing:
         return 1 if np.median(away) >= 0 else -1
 
     def _made(self, on: On, by: By, **values: object) -> Placement:
+        reference = values.get("reference")
+        if isinstance(reference, int) and on != "angle":
+            values |= {"towards": self.towards(reference), "over": self.over(reference, self.among)}
         return Placement(self.line, on, by, self.legs, **values)  # type: ignore[arg-type]
+
+    def towards(self, other: int, leg: Leg | None = None) -> Onward:
+        """The direction in which line ``other`` of the drawing lies from this one: into a ring, out of it, or that of
+        the shortest way from this one's middle, or from the middle of its ``leg``."""
+        trace = self.drawing.trace(self.line)
+        if trace is not None and trace.closed:
+            ring = shapely.Polygon(trace.points)
+            return "in" if ring.contains(shapely.Point(self.drawing.polylines[other][0])) else "out"
+        start, end = shapely.get_coordinates(self._way_to(other, leg))
+        x, y = (end - start).tolist()
+        long = math.hypot(x, y)
+        return (x / long, y / long) if long > DIVISOR else (0.0, 0.0)
+
+    def over(self, other: int, sewn: Collection[int] | None, leg: Leg | None = None) -> int:
+        """Whether ``other`` is the first, second … line of its family on the way to it, counted among those that are
+        ``sewn`` (None: all), pieces of one line once."""
+        way = self._way_to(other, leg)
+        family = self._family(other)
+        between = {
+            self._number(k)
+            for k in self._tree.query(way, predicate="intersects").tolist()
+            if self._family(k) == family and (sewn is None or k in sewn)
+        }
+        return 1 + len(between - {self._number(self.line), self._number(other)})
+
+    def _way_to(self, other: int, leg: Leg | None = None) -> shapely.LineString:
+        """From the middle of this line, or of its ``leg``, to the nearest point of another."""
+        own, there = (self._tree.geometries[k] for k in (self.line, other))
+        if leg is not None:
+            own = shapely.LineString([leg.start, leg.end])
+        return shapely.shortest_line(shapely.line_interpolate_point(own, 0.5, normalized=True), there)
+
+    @cached_property
+    def _tree(self) -> shapely.STRtree:
+        """All lines of the drawing."""
+        key = (self.plan, self.plan.number_of(self.drawing))
+        lines = self.drawing.polylines
+        return self.plan.memo.once(
+            LINES, key, lambda: shapely.STRtree([shapely.LineString(one) for one in lines])
+        )
+
+    def _family(self, line: int) -> tuple[bool, int]:
+        """What a line has in common with the others of its family."""
+        drawing, many = self.drawing, len(self.drawing.stretches)
+        if line < many:
+            return True, int(drawing.stretches.job[line]) % max(len(drawing.straight), 1)
+        return False, drawing.traces[line - many].family
+
+    def _number(self, line: int) -> int:
+        """The whole number of a line in its family; pieces of one line share it."""
+        many = len(self.drawing.stretches)
+        return (
+            int(self.drawing.stretches.line[line]) if line < many else self.drawing.traces[line - many].line
+        )
 
     def _by_eye(self) -> Placement:
         return self._made(
@@ -307,7 +367,7 @@ class Placing:
             found.append((near or fits)[0])
         return tuple(found) if any(found) else ()
 
-    def _on(self, on: On, distance: Fraction, way: int, reference: int | None, over: int = 1) -> Placement:
+    def _on(self, on: On, distance: Fraction, way: int, reference: int | None) -> Placement:
         """From a seam or a line that runs along it."""
         own_way = way
         if self.drawing.trace(self.line) is not None and self.legs:
@@ -328,7 +388,6 @@ class Placing:
                 distance=distance,
                 way=way,
                 reference=reference,
-                over=over,
                 error=2 * float(self.kit.spread.mm),
             )
         if fits is None:  # a curve that none of her edges sews: her eye keeps the distance
@@ -338,7 +397,6 @@ class Placing:
                 distance=distance,
                 way=way,
                 reference=reference,
-                over=over,
                 total=total,
                 error=float(self.kit.tolerance.mm),
             )
@@ -346,9 +404,9 @@ class Placing:
         if fits and not total.gauge:
             by = "template" if isinstance(fits[0], TemplateFit) else "curve"
         run = int(self.references.runs[self.line]) if on == "line" else 0
-        check = None if fits else self._check(total, own_way, distance, reference, over)
+        check = None if fits else self._check(total, own_way, distance, reference)
         return self._made(
-            on, by, distance=distance, way=way, reference=reference, over=over, total=total, fits=fits,
+            on, by, distance=distance, way=way, reference=reference, total=total, fits=fits,
             over_line=tuple(
                 isinstance(fit, CurveFit) and leg.arc is not None and _is_over(leg.arc, fit, way)
                 for leg, fit in zip(self.legs, fits, strict=False)
@@ -356,27 +414,24 @@ class Placing:
             error=self._error(on, total, run), check=check, lays=self._lays(total),
         )  # fmt: skip
 
-    def _check(
-        self, total: OffsetSum, way: int, distance: Fraction, reference: int | None, over: int
-    ) -> Check | None:
+    def _check(self, total: OffsetSum, way: int, distance: Fraction, reference: int | None) -> Check | None:
         """The line farther back than its reference that must lie under another etched line."""
         edge = edge_of(self.kit, total)
         if reference is None or edge is None or total.etched is None:
             return None
         farther = list(self._farther_back(way, distance, reference))
-        found = check_number(total, edge, [away for _, _, away in farther])
+        found = check_number(total, edge, [away for _, away in farther])
         if found is None:
             return None
         index, etched = found
-        hops, line, _ = farther[index]
-        return Check(line, over + hops, etched)
+        line, _ = farther[index]
+        return Check(line, self.over(line, self.among), etched)
 
-    def _farther_back(self, way: int, distance: Fraction, line: int) -> Iterable[tuple[int, int, Fraction]]:
+    def _farther_back(self, way: int, distance: Fraction, line: int) -> Iterable[tuple[int, Fraction]]:
         """The lines from which ``line`` and those before it are placed, back to one that is marked, if they progress
-        in the same direction and run beside this one: how many lines back from ``line``, their numbers, and their
-        exact distances from this one, mm."""
+        in the same direction and run beside this one: their numbers, and their exact distances from this one, mm."""
         own = shapely.LineString(self.drawing.polylines[self.line])
-        for hops in range(1, _CHECKED):
+        for _ in range(1, _CHECKED):
             on = self.references[line]
             anchored = self._is_marked(line) or line in self.references.sides
             if anchored or on.kind != "line" or on.line is None or on.way != way:
@@ -390,7 +445,7 @@ class Placing:
             else:
                 shared = self._shared_with(line)
             if shared >= SHORT:
-                yield hops, line, distance
+                yield line, distance
 
     def _is_marked(self, line: int) -> bool:
         """Whether marks give the place of a line, or of points on it."""
@@ -445,11 +500,15 @@ class Placing:
                 if (edge := edge_of(self.kit, total))
                 else 0
             )
+            of = side.line
+            towards, over = (
+                (None, 1) if of is None else (self.towards(of, leg), self.over(of, self.among, leg))
+            )
             error = 0.0 if total is None else may_stray(self.kit, float(total.off), 1.0, 1.0)
             found.append(
                 Placement(
-                    self.line, on, by, (leg,), side.distance, 1, self._side_of((leg,), side.line, side.distance), side.line,
-                    total=total, error=error, lays=lays,
+                    self.line, on, by, (leg,), side.distance, over, self._side_of((leg,), of, side.distance), of,
+                    towards=towards, total=total, error=error, lays=lays,
                 )
             )  # fmt: skip
         first = found[0]

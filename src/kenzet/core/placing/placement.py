@@ -62,8 +62,8 @@ Onward = Point | Literal["in", "out"]
 class Placement:
     """How line ``line`` is placed: ``on`` is what it is placed from, ``by`` what does it.
 
-    ``on`` is "last" (the line just sewn), "line" (one sewn earlier, ``over`` lines away; ``reference`` is its
-    number), "drawn" (the same, but only marked so far), "seam", "mark" (its own), "points" (ticks or dots at its
+    ``on`` is "last" (the line just sewn), "line" (one sewn earlier; ``reference`` is its number, ``towards`` the
+    direction in which it lies from this one, and ``over`` says that it is the second, third … line there), "drawn" (the same, but only marked so far), "seam", "mark" (its own), "points" (ticks or dots at its
     ends), "corners" (where seams, or the lines ``through``, meet at the ends of its legs), "angle" (a line that it
     crosses), "ditch", "tape", "beyond" (a line of another zone, given by ``beyond``: one beside it, or one that it
     continues if there is no ``total``), or "nothing".
@@ -91,6 +91,7 @@ class Placement:
     over: int = 1
     way: int = 1
     reference: int | None = None
+    towards: Onward | None = None
     angle: float = 0.0
     total: OffsetSum | None = None
     fits: tuple[CurveFit | TemplateFit | None, ...] = ()
