@@ -60,6 +60,15 @@ def test_another_block_is_refused(star, quilt, place):
         measured(photo, np.array(truth["clicked"]), LAID[quilt], place)
 
 
+@pytest.mark.parametrize("light", [0.6, 1.4])
+def test_a_right_picture_in_uneven_light_is_measured(light):
+    """One side of the block is up to five times as light as the other, and the thread nearly matches."""
+    photo, truth = photographed(block_at(1, "1-2"), seed=3000, light=light, contrast=0.05)
+    found = measured(photo, np.array(truth["clicked"]), LAID[1], "1-2")
+    errors, phantoms = errors_of(found.findings, truth)
+    assert errors and np.median(errors) < 0.3 and phantoms == 0
+
+
 def test_a_picture_that_is_turned_says_so():
     photo, truth = photographed(block_at(2, "1-1", False), seed=25)
     clicked = np.array(truth["clicked"])

@@ -8,6 +8,7 @@ from typing import Literal
 import cv2
 import numpy as np
 import shapely
+from numpy.typing import NDArray
 
 from kenzet.core.geom.affine import invert, place_all
 from kenzet.core.geom.region import Floats
@@ -26,7 +27,7 @@ _WELL_SEEN = 0.6
 _LEAST_SEEN, _FEWEST = 0.15, 3
 _SEAMS_FOUND = 0.15
 _ENOUGH_SEAMS = 4
-_UNEVEN = 0.22  # between the quartiles of how light one patch is, as a share
+_UNEVEN = 0.22  # between the quartiles of the logarithm of how light one patch is
 _CELL = 4.0  # mm: larger than a print's figures
 _CELLS = 12
 
@@ -35,7 +36,11 @@ def fault(
     laid: QuiltLayout, frame: Frame, flat: Flat, lines: Sequence[Finding], seams: Sequence[Finding]
 ) -> Fault:
     """The reason why it does not, or none. ``seams`` are the findings for seams inside the frame between different
-    fabrics."""
+    fabrics.
+
+    Lines and seams alone decide: a shadow makes any fabric uneven. Where they refuse for want of anything seen, the
+    brightness within patches tells which reason is the likelier.
+    """
     seen = [one for one in lines if not one.unseen]
     share = _length(seen) / max(_length(lines), EQUAL)
     far = _astray(seen)
@@ -45,10 +50,8 @@ def fault(
     told_by_seams = len(seams) >= _ENOUGH_SEAMS
     if share < _WELL_SEEN and told_by_seams and found < _SEAMS_FOUND:
         return "another block"
-    if share < _WELL_SEEN and _patches_differ_within(laid, frame, flat):
-        return "another block"
     if (len(seen) < _FEWEST or share < _LEAST_SEEN) and not (told_by_seams and found > 1 / 2):
-        return "too little seen"
+        return "another block" if patches_differ_within(laid, frame, flat) else "too little seen"
     return ""
 
 
@@ -73,8 +76,9 @@ def _length(some: Sequence[Finding]) -> float:
     return sum(one.side.length for one in some)
 
 
-def _patches_differ_within(laid: QuiltLayout, frame: Frame, flat: Flat) -> bool:
-    """Whether most patches that should be one fabric contain both light and dark areas in the picture."""
+def patches_differ_within(laid: QuiltLayout, frame: Frame, flat: Flat) -> bool:
+    """Whether most patches that should be one fabric contain both light and dark areas in the picture, apart from
+    slow changes of the light over the whole of it."""
     if frame.place not in laid.top.at:
         return False
     part = laid.top.at[frame.place]
@@ -86,19 +90,46 @@ def _patches_differ_within(laid: QuiltLayout, frame: Frame, flat: Flat) -> bool:
     columns, rows = np.meshgrid(np.arange(cells.shape[1]), np.arange(cells.shape[0]))
     x = (columns + 1 / 2) * step / flat.px - MARGIN
     y = frame.height + MARGIN - (rows + 1 / 2) * step / flat.px
-    uneven = judged = 0.0
+    patch_of = np.full(cells.shape, -1)
+    sizes: list[float] = []
     for patch in part.patches.values():
         area = shapely.transform(
             patch.area,
             lambda points: _in_frame(place_all(part.places[frame.place], points), placing),
         )
-        inside = cells[shapely.contains_xy(shapely.buffer(area, -_CELL / 2), x, y)]
-        if len(inside) < _CELLS:
-            continue
-        low, middle, high = np.quantile(inside, [0.25, 0.5, 0.75])
-        judged += area.area
-        uneven += area.area * bool((high - low) / max(middle, 1) > _UNEVEN)
-    return uneven > judged / 2
+        inside = shapely.contains_xy(shapely.buffer(area, -_CELL / 2), x, y)
+        if inside.sum() >= _CELLS:
+            patch_of[inside] = len(sizes)
+            sizes.append(area.area)
+    if not sizes:
+        return False
+    within = patch_of >= 0
+    even = _evened(
+        cells[within].astype(float), x[within] / frame.width, y[within] / frame.height, patch_of[within]
+    )
+    uneven = 0.0
+    for number, size in enumerate(sizes):
+        low, high = np.quantile(even[patch_of[within] == number], [0.25, 0.75])
+        uneven += size * bool(high - low > _UNEVEN)
+    return bool(uneven > sum(sizes) / 2)
+
+
+def _evened(light: Floats, x: Floats, y: Floats, patch_of: NDArray[np.int64]) -> Floats:
+    """The logarithm of ``light`` without the quadratic surface in x and y that explains most of its changes within
+    patches; all are (n,)."""
+    logarithm = np.log(np.maximum(light, 1.0))
+    surface = np.stack([x, y, x * x, x * y, y * y], axis=1)
+    many = np.maximum(np.bincount(patch_of), 1)
+
+    def centred(values: Floats) -> Floats:
+        sums = np.zeros((len(many), values.shape[1]))
+        np.add.at(sums, patch_of, values)
+        found: Floats = values - (sums / many[:, None])[patch_of]
+        return found
+
+    fitted, *_ = np.linalg.lstsq(centred(surface), centred(logarithm[:, None]), rcond=None)
+    even: Floats = logarithm - (surface @ fitted)[:, 0]
+    return even
 
 
 def _in_frame(points: Floats, placing) -> Floats:  # type: ignore[no-untyped-def]

@@ -179,7 +179,7 @@ def learnt_offset(lines: Sequence[LaidLine], kit: Kit, spans: Sequence[LaidSpan]
         found.append(_learnt("offset", value, sd, used, many, times, side))
     if len(lines) >= 2 * FEWEST:
         out = np.array([line.out for line in lines])
-        scatter = scatter_of(out) / math.sqrt(2)  # two lines scatter in a gap
+        scatter = scatter_of(out)  # of a gap: F36 adds up the gaps
         sd = scatter * 1.17 / math.sqrt(len(out))  # of a median absolute deviation
         found.append(
             _learnt("spread", scatter, sd, float(kit.spread.mm), len(out), [line.when for line in lines])
