@@ -57,7 +57,9 @@ def test_a_drift_comes_out_as_a_drift():
 def test_another_block_is_refused(star, quilt, place):
     """Of one fabric without a seam, it may be any cloth on which nothing is seen."""
     photo, truth, _ = star
-    with pytest.raises(BadValue, match="does not show this block" if quilt == 1 else r"Too few|does not show"):
+    with pytest.raises(
+        BadValue, match="does not show this block" if quilt == 1 else r"Too few|does not show"
+    ):
         measured(photo, np.array(truth["clicked"]), LAID[quilt], place)
 
 

@@ -51,7 +51,7 @@ def fault(
     if share < _WELL_SEEN and told_by_seams and found < _SEAMS_FOUND:
         return "another block"
     if (len(seen) < _FEWEST or share < _LEAST_SEEN) and not (told_by_seams and found > 1 / 2):
-        return "another block" if patches_differ_within(laid, frame, flat) else "too little seen"
+        return "another block" if _patches_differ_within(laid, frame, flat) else "too little seen"
     return ""
 
 
@@ -76,7 +76,15 @@ def _length(some: Sequence[Finding]) -> float:
     return sum(one.side.length for one in some)
 
 
-def patches_differ_within(laid: QuiltLayout, frame: Frame, flat: Flat) -> bool:
+def surely_fits(lines: Sequence[Finding], seams: Sequence[Finding]) -> bool:
+    """Whether most lines, or most of enough seams, are found where they are planned: more than chance finds."""
+    seen = [one for one in lines if not one.unseen]
+    found = sum(not one.unseen for one in seams)
+    by_seams = len(seams) >= _ENOUGH_SEAMS and found > len(seams) / 2
+    return by_seams or _length(seen) >= _WELL_SEEN * _length(lines)
+
+
+def _patches_differ_within(laid: QuiltLayout, frame: Frame, flat: Flat) -> bool:
     """Whether most patches that should be one fabric contain both light and dark areas in the picture, apart from
     slow changes of the light over the whole of it."""
     if frame.place not in laid.top.at:

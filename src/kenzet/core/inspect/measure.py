@@ -10,7 +10,7 @@ import numpy as np
 from kenzet.core.errors import BadValue
 from kenzet.core.geom.region import Floats
 from kenzet.core.inspect.find import Finding
-from kenzet.core.inspect.fits import fault, patches_differ_within
+from kenzet.core.inspect.fits import fault, surely_fits
 from kenzet.core.inspect.judge import Report, report
 from kenzet.core.inspect.lay_over import LaidOver, laid_over
 from kenzet.core.inspect.sides import Frame, area_in, corners_in, frame_at
@@ -96,11 +96,11 @@ def _fault(laid: QuiltLayout, frame: Frame, found: LaidOver) -> str:
 
 
 def _turned(photo: Pixels, corners: Floats, laid: QuiltLayout, frame: Frame) -> int:
-    """The number of quarter turns of the corners that makes the picture fit, with its patches; 0 if none does."""
+    """The number of quarter turns of the corners that makes the picture fit for sure; 0 if none does."""
     square = abs(frame.width - frame.height) < max(frame.width, frame.height) / 20
     for turn in (1, 2, 3) if square else (2,):
         found = laid_over(photo, np.roll(corners, turn, axis=0), laid, frame, once=True)
-        if not _fault(laid, frame, found) and not patches_differ_within(laid, frame, found.flat):
+        if not _fault(laid, frame, found) and surely_fits(found.findings, found.inner_seams):
             return turn
     return 0
 
