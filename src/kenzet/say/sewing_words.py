@@ -14,7 +14,7 @@ from kenzet.core.route.bulk import least_in_throat
 from kenzet.core.route.network import DITCH, EDGE, LINE, RIM, STEP, TEXTURE
 from kenzet.core.sewing.log import Sewn
 from kenzet.core.sewing.now import Left, Now
-from kenzet.core.sewing.place_route import Move
+from kenzet.core.sewing.place_route import Move, PlaceRoute, near
 from kenzet.core.sewing.progress import Fault, ZoneLeft
 from kenzet.core.sewing.steps import SewingStep
 from kenzet.core.tolerances import VISIBLE
@@ -47,7 +47,7 @@ ENDING: dict[ThreadEnds, str] = {
 
 
 def sew_words(
-    step: SewingStep, on_lanes: dict[int, int], closed: bool, unit: Unit, placed: Sequence[Floats]
+    step: SewingStep, way: PlaceRoute, closed: bool, unit: Unit, placed: Sequence[Floats]
 ) -> w.Words:
     """How far and in which direction to sew, and where to stop; ``placed`` are its moves in the quilt."""
     far = w.shown(sum(move.length for move in step.sews), unit, COARSE[unit], about=True)
@@ -56,10 +56,7 @@ def sew_words(
         return w.told(
             "Sew round, {far}, back to where you began. Pivot at each corner, {down}", far=far, down=_DOWN
         )
-    where = on_lanes.get(step.sews[-1].nodes[1])
-    stop = {DITCH: tr("to the seam"), EDGE: tr("to the zone’s edge"), RIM: tr("to the quilt’s edge")}.get(
-        where if where is not None else -1, tr("to its end")
-    )
+    stop = _stop(step.sews[-1], way)
     if closed:
         return w.told("Sew {far} on round. Pivot at each corner, {down}", far=far, down=_DOWN)
     return w.told(
@@ -68,6 +65,18 @@ def sew_words(
         far=far,
         stop=stop,
         down=_DOWN,
+    )
+
+
+def _stop(last: Move, way: PlaceRoute) -> str:
+    """What the needle meets at the end of a line, or of what is left of it."""
+    node = last.nodes[1]
+    x, y = way.route.network.points[node].tolist()
+    if not near(last.end, (x, y)):
+        return tr("to where that line is sewn already")
+    where = way.on_lanes.get(node, -1)
+    return {DITCH: tr("to the seam"), EDGE: tr("to the zone’s edge"), RIM: tr("to the quilt’s edge")}.get(
+        where, tr("to its end")
     )
 
 

@@ -12,6 +12,7 @@ import numpy as np
 from kenzet.core.errors import BadValue
 from kenzet.core.numbers.measure import Unit
 from kenzet.core.placing.as_it_is import placed
+from kenzet.core.placing.rest_of import rest_of
 from kenzet.core.plan.planner import plan_zone
 from kenzet.core.route.quilt import route_quilt
 from kenzet.core.sewing.along import lines_there
@@ -110,7 +111,7 @@ def _placing(laid: QuiltLayout, machine: _Machine, here: Now, step: SewingStep) 
         "line": course.number,
         "drawing": stretch.of,
         "reversed": step.sews[0].back,
-        "placement": placement_json(plan, drawing, on),
+        "placement": placement_json(plan, drawing, rest_of(on, *step.span)),
         "sewn_there": sorted(there.get(stretch.of, ())),
     }
 

@@ -136,7 +136,7 @@ class PlaceRoute:
             if not spans:
                 lead, planned = [], False
                 continue
-            left = part_of(move, spans[0][0], spans[-1][1])
+            left = _from_the_break(part_of(move, spans[0][0], spans[-1][1]), move)
             if planned and near(left.start, move.start):
                 found += [*lead, left]
             else:
@@ -183,6 +183,13 @@ class PlaceRoute:
             return [replace(move, fresh=True)]
         edges = self._roads.path(here, goal)
         return [*_along(net, edges if here > goal else edges[::-1], here), replace(move, fresh=False)]
+
+
+def _from_the_break(left: Move, move: Move) -> Move:
+    """What is left of a line, begun where it adjoins what is sewn of it: if only its planned end does, the line was
+    begun there and is sewn on the other way round."""
+    at_start, at_end = near(left.start, move.start), near(left.end, move.end)
+    return turned(left) if at_start and not at_end else left
 
 
 def turned(move: Move) -> Move:

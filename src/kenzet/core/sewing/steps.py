@@ -98,6 +98,12 @@ class SewingStep:
         return (*lines, *(stretch for move in self.travels for stretch in move.also))
 
     @property
+    def span(self) -> tuple[float, float]:
+        """The part of its line that it sews: from where to where along the line as it is drawn, mm."""
+        lines = [move.stretch for move in self.sews if move.stretch]
+        return min(one.begins for one in lines), max(one.ends for one in lines)
+
+    @property
     def number(self) -> int:
         """The number of its line in the route, from 1; 0 if no line is sewn."""
         return self.sews[0].number if self.sews else 0

@@ -15,6 +15,7 @@ from kenzet.core.placing.as_it_lies import as_it_lies
 from kenzet.core.placing.cloth import reference_points
 from kenzet.core.placing.legs import turned_back
 from kenzet.core.placing.placement import Placement
+from kenzet.core.placing.rest_of import rest_of
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.planner import plan_zone
 from kenzet.core.plan.zone_plan import ZonePlan
@@ -119,7 +120,8 @@ def _line(
     before = last[1] if last[0] == stretch.of else None
     on = placed(plan, drawing, course.number, sewn, stretch.of, before)
     placing = one.part.places[here.visit.place]
-    told = as_it_lies(on, placing)
+    rest = rest_of(on, *step.span)
+    told = as_it_lies(rest, placing)
     stops = moves_on(plan, drawing, course.number, step.sews, on)
     again = bool(stretch.turn)
     return _sewn_step(
@@ -133,9 +135,9 @@ def _line(
         sum=None if again else _sum(plan, on, unit),
         hand=hand_words(stops, unit),
         legs=_legs(plan, told, step, unit),
-        ruler=[] if again else flat(in_quilt(here.way, here.visit.place, laid_ruler(plan, drawing, on, step.sews[0].back))),
+        ruler=[] if again else flat(in_quilt(here.way, here.visit.place, laid_ruler(plan, drawing, rest, step.sews[0].back))),
         hands=[spot.round(3).tolist() for spot in spots_at(np.concatenate(placed_moves), stops)],
-        sew=sew_words(step, here.way.on_lanes, course.closed, unit, placed_moves),
+        sew=sew_words(step, here.way, course.closed, unit, placed_moves),
         then=then_words(laid, here, step, go, is_last),
         short=short_words(on, unit),
     )  # fmt: skip
@@ -152,10 +154,8 @@ def _on_edge(laid: QuiltLayout, here: Now, plan: ZonePlan, drawing: Drawing, on:
 
 
 def _legs(plan: ZonePlan, on: Placement, step: SewingStep, unit: Unit) -> list[w.Words]:
-    """Leg by leg, if the whole line is still to be sewn."""
-    back, far = step.sews[0].back, sum(move.length for move in step.sews)
-    if abs(far - on.length) > VISIBLE * len(on.legs):
-        return []
+    """Leg by leg, what is left of the line."""
+    back = step.sews[0].back
     return leg_words(plan.kit, on, turned_back(on.legs) if back else on.legs, back, unit)
 
 
