@@ -300,7 +300,7 @@ def test_sheets_are_files_to_keep(client, kind, mime):
 
 def test_the_ruler_lies_for_a_line_and_for_one_that_shows_it_well(client):
     view = client.post("ruler", zone=ZONE).json
-    assert words(view["tag"]) == "1/2 mark on the line to the lower right of this one"
+    assert words(view["tag"]) == "1/2 mark on the line beside it"
     assert len(view["body"]) == 8
     assert client.post("ruler", zone=ZONE, line=view["line"], unit="mm").json["line"] == view["line"]
     assert client.post("ruler", zone=ZONE, line=9999).status_code == 404

@@ -59,6 +59,22 @@ def on_words(on: Placement) -> str:
     return tr("the {nth} {kind} {where}", nth=_nth(on.over), kind=kind, where=_BEFORE[to])
 
 
+def seen_words(on: Placement) -> str:
+    """The same where the picture shows on which side it lies.
+
+    >>> seen_words(Placement(3, "line", "etched line", (), over=2)), seen_words(Placement(3, "line", "etched line", ()))
+    ('the second line', 'the line beside it')
+    """
+    if on.on not in ("line", "drawn") or on.beyond is not None:
+        return on_words(on)
+    kind = tr("marked line") if on.on == "drawn" else tr("line")
+    return (
+        tr("the {kind} beside it", kind=kind)
+        if on.over == 1
+        else tr("the {nth} {kind}", nth=_nth(on.over), kind=kind)
+    )
+
+
 def _nth(over: int) -> str:
     return NTH[over] if over < len(NTH) else tr("{over}th", over=over)
 

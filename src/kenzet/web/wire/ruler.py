@@ -21,7 +21,7 @@ from kenzet.core.ruler.pose import Pose
 from kenzet.core.tolerances import SAME_PLACE, VISIBLE
 from kenzet.say import sum_words
 from kenzet.say import words as w
-from kenzet.say.placing_words import lay_words, mark_tag, on_words
+from kenzet.say.placing_words import lay_words, mark_tag, on_words, seen_words
 from kenzet.say.ruler_words import (
     _stop_words,
     caution_of,
@@ -87,7 +87,7 @@ def ruler_view(found: ZonePlan, kit: Kit, body: z.RulerRequest) -> z.RulerView:
                 else hand_rows(found, drawing, line, unit)
             ),
         ],
-        tag=tag(total, name, unit) if side.total else mark_tag(found.kit, side, unit),
+        tag=tag(total, seen_words(side), unit) if side.total else mark_tag(found.kit, side, unit),
         caution=caution_of(found.kit),
     )
 
