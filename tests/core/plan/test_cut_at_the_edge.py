@@ -8,8 +8,11 @@ import shapely
 
 from kenzet.core.changes import CHANGES
 from kenzet.core.changes.new_quilt import NewQuilt, new_quilt
+from kenzet.core.geom.paths import Path
+from kenzet.core.geom.region import Region
 from kenzet.core.placing.cloth import reference_points
 from kenzet.core.placing.place_line import planned
+from kenzet.core.plan.drawing import Trace, cut_to
 from kenzet.core.plan.lay_lines import uncut_pieces
 from kenzet.core.plan.planner import plan_zone
 from kenzet.core.top.quilt_layout import QuiltLayout
@@ -87,3 +90,10 @@ def test_lines_through_the_middle_go_through_the_middle_of_every_block():
     for drawing in plan.drawings:
         levels = drawing.stretches.ends[:, 1]
         assert np.abs(levels - 3 * 25.4).min() < 1e-6
+
+
+def test_a_trace_outside_the_region_has_no_part_in_it():
+    region = Region(shapely.box(0, 0, 10, 10))
+    outside = Trace(0, 0, Path.of([(20.0, 0.0), (30.0, 10.0)]), None)
+    touching = Trace(0, 0, Path.of([(10.0, 10.0), (30.0, 40.0)]), None)
+    assert list(cut_to(region, outside)) == list(cut_to(region, touching)) == []

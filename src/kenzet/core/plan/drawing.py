@@ -278,7 +278,10 @@ def cut_off(trace: Trace, area: shapely.Geometry) -> Iterable[Trace]:
 
 
 def _parts(trace: Trace, cut: shapely.Geometry) -> Iterable[Trace]:
-    parts = shapely.line_merge(shapely.multilinestrings(_lines_of(cut)))
+    lines = _lines_of(cut)
+    if not lines:  # it only touches there
+        return
+    parts = shapely.line_merge(shapely.multilinestrings(lines))
     for part in getattr(parts, "geoms", [parts]):
         if part.length > LEAST_STRETCH:
             points = np.asarray(part.coords)
