@@ -86,6 +86,15 @@ class Marks:
         """The number of strokes."""
         return len(self.strokes)
 
+    def at_ends(self, line: int) -> bool:
+        """Whether dots or ticks at its ends give the place of a line."""
+        return self.method == "dots" or bool(self.ticks and placed_by_ticks(self.drawing)[line])
+
+    def place(self, line: int) -> bool:
+        """Whether marks of any kind give the place of a line."""
+        by_tools = self.stencil is not None or (self.tape is not None and line in self.tape.lines)
+        return line in self.lines or by_tools or self.at_ends(line)
+
     @property
     def pen(self) -> float:
         """The total length of strokes, mm."""

@@ -51,20 +51,20 @@ def placed(
 def _recounted(here: Placing, found: Placement, sewn: Collection[int]) -> Placement:
     """With its reference and its check counted among the lines that are sewn, as she counts them on the cloth."""
     if found.over > 1 and found.reference is not None and found.on in ("line", "last"):
-        over = here.over(found.reference, sewn)
+        over = here.beside.over(found.reference, sewn)
         found = found if over == found.over else replace(found, over=over)
     if any(side.over > 1 for side in found.sides):
         sides = tuple(
             side
             if side.reference is None
-            else replace(side, over=here.over(side.reference, sewn, side.legs[0]))
+            else replace(side, over=here.beside.over(side.reference, sewn, side.legs[0]))
             for side in found.sides
         )
         if [side.over for side in sides] != [side.over for side in found.sides]:
             found = replace(found, sides=sides, over=sides[0].over)
     check = found.check
     if check is not None:
-        back = here.over(check.line, sewn)
+        back = here.beside.over(check.line, sewn)
         if check.line not in sewn:
             return replace(found, check=None)
         return found if back == check.back else replace(found, check=replace(check, back=back))
@@ -134,7 +134,7 @@ class _Instead(Placing):
             return None
         kind: On = "seam" if not there else "last" if on.line == last else "line"
         found = self._on(kind, distance, self.own.way, on.line)
-        strays = may_stray(self.kit, found.error, found.length, self._shared_with(on.line))
+        strays = may_stray(self.kit, found.error, found.length, self.beside.shared_with(on.line))
         return found if strays <= float(self.kit.tolerance.mm) + found.error else None
 
     def _farther(self, others: Collection[int], last: int | None, on: On) -> Placement | None:

@@ -19,27 +19,25 @@ from kenzet.core.geom.arcs import Arc
 from kenzet.core.geom.region import Point
 from kenzet.core.kit.curves import CurveFit, TemplateFit, ranked, templates
 from kenzet.core.kit.edges import WaveEdge
-from kenzet.core.marks.marking import Marks, marks_of, placed_by_ticks
+from kenzet.core.marks.marking import Marks, marks_of
 from kenzet.core.memo import Table
+from kenzet.core.placing.checks import check_on, farther_back
 from kenzet.core.placing.legs import Leg, legs_of
+from kenzet.core.placing.neighbors import Neighbors
 from kenzet.core.placing.placement import By, Check, On, Onward, Placement
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.drift import error_after
-from kenzet.core.ruler.line_references import SHORT, Reference, may_stray
+from kenzet.core.ruler.line_references import Reference, may_stray
 from kenzet.core.ruler.offset_sums import (
     THAT_LINE,
     OffsetSum,
     best_offset_sum,
-    check_number,
     edge_of,
     placements,
 )
 from kenzet.core.tolerances import DIVISOR, STOP_ERROR, VISIBLE
 
-_CHECKED = 8
-"""Lines back, at most, to look for one under an etched line."""
-LINES = Table[tuple[ZonePlan, int], shapely.STRtree]("lines of a drawing", 100)
 PLANNED = Table[tuple[ZonePlan, int], dict[int, Placement]]("placements by plan and drawing", 500)
 
 
@@ -59,6 +57,7 @@ class Placing:
         self.references = plan.references(drawing)
         self.own = self.references[line]
         self.legs = legs_of(drawing, line)
+        self.beside = Neighbors(plan, drawing, line, self.legs)
         self.among: Collection[int] | None = None
         """The lines that are counted on the way to a reference; None: all."""
 
@@ -215,82 +214,20 @@ class Placing:
         family = self.drawing.families[trace.family] if trace else None
         if isinstance(family, Paths) and family.way is not None:
             x, y = -family.way[1], family.way[0]
-            sign = self.own.way if self.own.line is None else self._side_along((x, y), self.own.line)
+            sign = self.own.way if self.own.line is None else self.beside.side_along((x, y), self.own.line)
             return sign * x, sign * y
         if trace is None or not trace.closed:
             return None
         return "in" if shapely.LinearRing(trace.points).is_ccw == (self.own.way > 0) else "out"
 
-    def _side_along(self, normal: Point, other: int) -> int:
-        """+1 if this line lies from ``other`` in the direction of ``normal``, else -1."""
-        own, there = (self.drawing.polylines[k] for k in (self.line, other))
-        points = shapely.line_interpolate_point(
-            shapely.LineString(own), np.linspace(0.1, 0.9, 9), normalized=True
-        )
-        beside = shapely.LineString(there)
-        nearest = shapely.line_interpolate_point(beside, shapely.line_locate_point(beside, points))
-        away = (shapely.get_coordinates(points) - shapely.get_coordinates(nearest)) @ np.array(normal)
-        return 1 if np.median(away) >= 0 else -1
-
     def _made(self, on: On, by: By, **values: object) -> Placement:
         reference = values.get("reference")
         if isinstance(reference, int) and on != "angle":
-            values |= {"towards": self.towards(reference), "over": self.over(reference, self.among)}
+            values |= {
+                "towards": self.beside.towards(reference),
+                "over": self.beside.over(reference, self.among),
+            }
         return Placement(self.line, on, by, self.legs, **values)  # type: ignore[arg-type]
-
-    def towards(self, other: int, leg: Leg | None = None) -> Onward:
-        """The direction in which line ``other`` of the drawing lies from this one: into a ring, out of it, or that of
-        the shortest way from this one's middle, or from the middle of its ``leg``."""
-        trace = self.drawing.trace(self.line)
-        if trace is not None and trace.closed:
-            ring = shapely.Polygon(trace.points)
-            return "in" if ring.contains(shapely.Point(self.drawing.polylines[other][0])) else "out"
-        start, end = shapely.get_coordinates(self._way_to(other, leg))
-        x, y = (end - start).tolist()
-        long = math.hypot(x, y)
-        return (x / long, y / long) if long > DIVISOR else (0.0, 0.0)
-
-    def over(self, other: int, sewn: Collection[int] | None, leg: Leg | None = None) -> int:
-        """Whether ``other`` is the first, second … line of its family on the way to it, counted among those that are
-        ``sewn`` (None: all), pieces of one line once."""
-        way = self._way_to(other, leg)
-        family = self._family(other)
-        between = {
-            self._number(k)
-            for k in self._tree.query(way, predicate="intersects").tolist()
-            if self._family(k) == family and (sewn is None or k in sewn)
-        }
-        return 1 + len(between - {self._number(self.line), self._number(other)})
-
-    def _way_to(self, other: int, leg: Leg | None = None) -> shapely.LineString:
-        """From the middle of this line, or of its ``leg``, to the nearest point of another."""
-        own, there = (self._tree.geometries[k] for k in (self.line, other))
-        if leg is not None:
-            own = shapely.LineString([leg.start, leg.end])
-        return shapely.shortest_line(shapely.line_interpolate_point(own, 0.5, normalized=True), there)
-
-    @cached_property
-    def _tree(self) -> shapely.STRtree:
-        """All lines of the drawing."""
-        key = (self.plan, self.plan.number_of(self.drawing))
-        lines = self.drawing.polylines
-        return self.plan.memo.once(
-            LINES, key, lambda: shapely.STRtree([shapely.LineString(one) for one in lines])
-        )
-
-    def _family(self, line: int) -> tuple[bool, int]:
-        """What a line has in common with the others of its family."""
-        drawing, many = self.drawing, len(self.drawing.stretches)
-        if line < many:
-            return True, int(drawing.stretches.job[line]) % max(len(drawing.straight), 1)
-        return False, drawing.traces[line - many].family
-
-    def _number(self, line: int) -> int:
-        """The whole number of a line in its family; pieces of one line share it."""
-        many = len(self.drawing.stretches)
-        return (
-            int(self.drawing.stretches.line[line]) if line < many else self.drawing.traces[line - many].line
-        )
 
     def _by_eye(self) -> Placement:
         return self._made(
@@ -309,7 +246,7 @@ class Placing:
             return self._drawn()
         if marks.tape and self.line in marks.tape.lines:
             return self._made("tape", "tape", error=spread)
-        if marks.method == "dots" or (marks.ticks and placed_by_ticks(self.drawing)[self.line]):
+        if marks.at_ends(self.line):
             fits = self._fits()
             if fits is None:
                 return self._made(
@@ -404,7 +341,7 @@ class Placing:
         if fits and not total.gauge:
             by = "template" if isinstance(fits[0], TemplateFit) else "curve"
         run = int(self.references.runs[self.line]) if on == "line" else 0
-        check = None if fits else self._check(total, own_way, distance, reference)
+        check = None if fits else self._checked_by(total, own_way, distance, reference)
         return self._made(
             on, by, distance=distance, way=way, reference=reference, total=total, fits=fits,
             over_line=tuple(
@@ -414,54 +351,18 @@ class Placing:
             error=self._error(on, total, run), check=check, lays=self._lays(total),
         )  # fmt: skip
 
-    def _check(self, total: OffsetSum, way: int, distance: Fraction, reference: int | None) -> Check | None:
+    def _checked_by(
+        self, total: OffsetSum, way: int, distance: Fraction, reference: int | None
+    ) -> Check | None:
         """The line farther back than its reference that must lie under another etched line."""
-        edge = edge_of(self.kit, total)
-        if reference is None or edge is None or total.etched is None:
+        if reference is None:
             return None
-        farther = list(self._farther_back(way, distance, reference))
-        found = check_number(total, edge, [away for _, away in farther])
+        chain = farther_back(self.references, self.marks, self.beside, way, distance, reference)
+        found = check_on(self.kit, total, list(chain))
         if found is None:
             return None
-        index, etched = found
-        line, _ = farther[index]
-        return Check(line, self.over(line, self.among), etched)
-
-    def _farther_back(self, way: int, distance: Fraction, line: int) -> Iterable[tuple[int, Fraction]]:
-        """The lines from which ``line`` and those before it are placed, back to one that is marked, if they progress
-        in the same direction and run beside this one: their numbers, and their exact distances from this one, mm."""
-        own = shapely.LineString(self.drawing.polylines[self.line])
-        for _ in range(1, _CHECKED):
-            on = self.references[line]
-            anchored = self._is_marked(line) or line in self.references.sides
-            if anchored or on.kind != "line" or on.line is None or on.way != way:
-                return
-            line, distance = on.line, distance + on.distance
-            there = shapely.LineString(self.drawing.polylines[line])
-            if abs(own.distance(there) - float(distance)) > THAT_LINE:
-                continue
-            if len(own.coords) + len(there.coords) > 4:  # not both are straight
-                shared = there.intersection(own.buffer(float(distance + THAT_LINE))).length
-            else:
-                shared = self._shared_with(line)
-            if shared >= SHORT:
-                yield line, distance
-
-    def _is_marked(self, line: int) -> bool:
-        """Whether marks give the place of a line, or of points on it."""
-        marks = self.marks
-        by_ticks = marks.ticks and placed_by_ticks(self.drawing)[line]
-        taped = marks.tape is not None and line in marks.tape.lines
-        return bool(line in marks.lines or marks.stencil or marks.method == "dots" or by_ticks or taped)
-
-    def _shared_with(self, line: int | None) -> float:
-        """The length of a straight line beside another, mm; of a line with turns its whole length."""
-        own = self.legs[0]
-        if line is None or len(self.legs) > 1 or own.arc is not None:
-            return sum(leg.length for leg in self.legs)
-        way = np.array([own.end[0] - own.start[0], own.end[1] - own.start[1]]) / own.length
-        other = (self.drawing.polylines[line] - np.array(own.start)) @ way
-        return float(min(other.max(), own.length) - max(other.min(), 0.0))
+        line, etched = found
+        return Check(line, self.beside.over(line, self.among), etched)
 
     def _error(self, on: On, total: OffsetSum, run: int) -> float:
         spread = float(self.kit.spread.mm)
@@ -502,7 +403,9 @@ class Placing:
             )
             of = side.line
             towards, over = (
-                (None, 1) if of is None else (self.towards(of, leg), self.over(of, self.among, leg))
+                (None, 1)
+                if of is None
+                else (self.beside.towards(of, leg), self.beside.over(of, self.among, leg))
             )
             error = 0.0 if total is None else may_stray(self.kit, float(total.off), 1.0, 1.0)
             found.append(
