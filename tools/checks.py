@@ -1,8 +1,9 @@
-"""Runs the checks of one part or of all, and closes with one line of counts."""
+"""Runs the checks of one part or of all. Closes with the ten slowest tests, the time, and one line of counts."""
 
 from __future__ import annotations
 
 import os
+import resource
 import subprocess
 import sys
 import tempfile
@@ -14,7 +15,17 @@ ROOT = Path(__file__).resolve().parent.parent
 BIN = ROOT / ".venv" / "bin"
 UI = ROOT / "ui"
 WORKERS = min(os.cpu_count() or 1, 4)
-PYTEST = [str(BIN / "python"), "-m", "pytest", "-q", "-n", str(WORKERS), "--dist", "loadfile"]
+PYTEST = [
+    str(BIN / "python"),
+    "-m",
+    "pytest",
+    "-q",
+    "-n",
+    str(WORKERS),
+    "--dist",
+    "loadfile",
+    "--durations=10",
+]
 LINT = [
     [str(BIN / "ruff"), "check", "-q", "."],
     [str(BIN / "ruff"), "format", "-q", "--check", "."],
@@ -49,7 +60,10 @@ def main(parts: list[str]) -> int:
             failed += _run([*PYTEST, f"--junitxml={reports}/python.xml", *files], ROOT)
         passed, broken, skipped = _counts(Path(reports))
     broken = max(broken, 1 if failed else 0)
-    print(f"{', '.join(chosen)}: {time.monotonic() - began:.0f} s")
+    used = resource.getrusage(resource.RUSAGE_CHILDREN)
+    print(
+        f"{', '.join(chosen)}: {time.monotonic() - began:.0f} s, {used.ru_utime + used.ru_stime:.0f} s of processors"
+    )
     print(f"{passed} passed, {broken} failed" + (f", {skipped} skipped" if skipped else ""))
     return 1 if broken else 0
 

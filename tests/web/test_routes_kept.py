@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import os
+
 import pytest
 
 from kenzet.core.sewing.log import Sewn
@@ -9,6 +11,7 @@ from kenzet.core.sewing.now import now
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.store import quilts
 from kenzet.web.state import routes as state
+from kenzet.web.state.contents import plan_hash
 from kenzet.web.state.routes import Routes
 
 
@@ -48,6 +51,30 @@ def test_anything_else_is_looked_for_anew(tmp_path, kept, searched, spoil, monke
     elif spoil == "other program":
         monkeypatch.setattr(state, "_program", lambda: "another")
     else:
-        file.write_bytes(file.read_bytes().replace(f" {kept.revision}\n".encode(), b" 99\n", 1))
+        file.write_bytes(file.read_bytes().replace(plan_hash(kept).encode(), b"99", 1))
     assert Routes(tmp_path).ways(kept, laid).route.visits
     assert searched == [False, False]
+
+
+def test_a_copy_under_another_name_has_the_route_at_once_and_a_change_has_not(tmp_path, conn, kept, searched):
+    kept_routes = Routes(tmp_path)
+    found = kept_routes.ways(kept, QuiltLayout(kept.quilt))
+
+    def added(**changes):
+        quilt = kept.quilt.model_copy(update=changes)
+        return quilts.load(conn, quilts.LOCAL_OWNER, quilts.add(conn, quilts.LOCAL_OWNER, quilt))
+
+    copy = added(name="Copy")
+    assert kept_routes.ways(copy, QuiltLayout(copy.quilt)) is found and searched == [False]
+    other = added(zones={key: zone for key, zone in kept.quilt.zones.items() if key != "sashing"})
+    assert kept_routes.ways(other, QuiltLayout(other.quilt)) is not found and searched == [False, False]
+
+
+def test_of_many_plans_the_last_are_kept_on_disk(tmp_path, kept, monkeypatch):
+    monkeypatch.setattr(state, "MOST_FILES", 3)
+    for number in range(5):
+        (tmp_path / f"old-{number}.route").write_bytes(b"")
+        os.utime(tmp_path / f"old-{number}.route", (number, number))
+    Routes(tmp_path).ways(kept, QuiltLayout(kept.quilt))
+    left = sorted(file.name for file in tmp_path.iterdir())
+    assert left == sorted([f"{plan_hash(kept)}.route", "old-3.route", "old-4.route"])

@@ -1,5 +1,5 @@
-"""Routes, valid as long as the plan: in memory, and the last of each quilt on disk, so that the first step at the
-machine does not wait for a search made yesterday."""
+"""Routes, by the content of the plan: in memory, and the last ones on disk, so that the first step at the machine
+does not wait for a search made yesterday, and a copy of a quilt has its route at once."""
 
 from __future__ import annotations
 
@@ -20,67 +20,72 @@ from kenzet.core.sewing.now import PlaceRoutes, place_routes
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.store.quilts import Kept
 from kenzet.texts import tr
+from kenzet.web.state.contents import plan_hash
 
-MOST = 8  # quilts
+MOST, MOST_FILES = 8, 24
+_ENDING = ".route"
 
 
 class Routes:
-    """The routes of the last few quilts. A search does not block other quilts. ``folder`` keeps the last route of
-    each between starts; None keeps none."""
+    """The routes of the last few plans. A search does not block that of another plan. ``folder`` keeps the last
+    routes between starts; None keeps none."""
 
     def __init__(self, folder: Path | None = None) -> None:
         self._folder = folder
-        self._ways: LRUCache[str, tuple[int, PlaceRoutes]] = LRUCache(MOST)
-        self._finding: dict[str, threading.Lock] = {}
+        self._ways: LRUCache[str, PlaceRoutes] = LRUCache(MOST)
+        self._finding: LRUCache[str, threading.Lock] = LRUCache(16 * MOST)
         self._lock = threading.Lock()
 
     def ways(self, kept: Kept, laid: QuiltLayout) -> PlaceRoutes:
         """The routes of the present plan. Raises BadValue if nothing is planned."""
+        plan = plan_hash(kept)
         with self._lock:
-            finding = self._finding.setdefault(kept.id, threading.Lock())
+            finding = self._finding.setdefault(plan, threading.Lock())
         with finding:
-            found = self._known(kept)
+            found = self._known(plan)
             if found is None:
-                found = self._read(kept)
+                found = self._read(plan)
                 if found is None:
                     found = _found(laid, quick=False)
-                    self._write(kept, found)
+                    self._write(plan, found)
                 with self._lock:
-                    self._ways[kept.id] = (kept.revision, found)
+                    self._ways[plan] = found
             return found
 
     def soon(self, kept: Kept, laid: QuiltLayout) -> PlaceRoutes:
         """The same if they are known already, else quick ones. Raises BadValue if nothing is planned."""
-        return self._known(kept) or _found(laid, quick=True)
+        return self._known(plan_hash(kept)) or _found(laid, quick=True)
 
-    def _file(self, kept: Kept) -> Path | None:
-        return self._folder and self._folder / f"{kept.id}.route"
+    def _file(self, plan: str) -> Path | None:
+        return self._folder and self._folder / f"{plan}{_ENDING}"
 
-    def _read(self, kept: Kept) -> PlaceRoutes | None:
+    def _read(self, plan: str) -> PlaceRoutes | None:
         """A route saved before this start, if plan and program are the same. Only files that ``_write`` left in
         the data folder are read."""
-        file = self._file(kept)
+        file = self._file(plan)
         try:
             data = file.read_bytes() if file else b""
-            head = _head(kept)
+            head = _head(plan)
             return PlaceRoutes(*pickle.loads(data[len(head) :])) if data.startswith(head) else None
         except Exception:  # damaged, or of another time: it is looked for again
             return None
 
-    def _write(self, kept: Kept, found: PlaceRoutes) -> None:
-        file = self._file(kept)
+    def _write(self, plan: str, found: PlaceRoutes) -> None:
+        file = self._file(plan)
         if file is None:
             return
         part = file.with_suffix(f".{threading.get_ident()}")
         with suppress(OSError):  # it only saves time
             file.parent.mkdir(parents=True, exist_ok=True)
-            part.write_bytes(_head(kept) + pickle.dumps((found.route, found.costs), protocol=5))
+            part.write_bytes(_head(plan) + pickle.dumps((found.route, found.costs), protocol=5))
             part.replace(file)
+            every = sorted(file.parent.glob(f"*{_ENDING}"), key=lambda one: one.stat().st_mtime)
+            for old in every[:-MOST_FILES]:
+                old.unlink(missing_ok=True)
 
-    def _known(self, kept: Kept) -> PlaceRoutes | None:
+    def _known(self, plan: str) -> PlaceRoutes | None:
         with self._lock:
-            revision, found = self._ways.get(kept.id, (None, None))
-            return found if revision == kept.revision else None
+            return self._ways.get(plan)
 
 
 @cache
@@ -93,8 +98,8 @@ def _program() -> str:
     return told.hexdigest()
 
 
-def _head(kept: Kept) -> bytes:
-    return f"kenzet route {_program()} {kept.id} {kept.revision}\n".encode()
+def _head(plan: str) -> bytes:
+    return f"kenzet route {_program()} {plan}\n".encode()
 
 
 def _found(laid: QuiltLayout, quick: bool) -> PlaceRoutes:
