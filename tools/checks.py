@@ -55,7 +55,9 @@ def main(parts: list[str]) -> int:
         for part in chosen:
             for command in CHECKS[part][0]:
                 failed += _run(command, UI if command[0] == "npm" else ROOT)
-        files = [file for part in chosen for file in CHECKS[part][1]]
+        files = [
+            file for part in reversed(chosen) for file in CHECKS[part][1]
+        ]  # browsers first: the longest files
         if files:
             failed += _run([*PYTEST, f"--junitxml={reports}/python.xml", *files], ROOT)
         passed, broken, skipped = _counts(Path(reports))
