@@ -26,7 +26,11 @@ const planned = (some: Partial<Views['ZoneView']> = {}) => zoneView({ fields: [f
 beforeEach(() => {
   opened({ zones: [zoneInfo({ drawings: [drawing({ lines: [[0, 0, 1, 1]] })] })], fills: kinds })
 })
-afterEach(() => vi.restoreAllMocks())
+afterEach(async () => {
+  changes() // what is still waiting is sent now, and not in the middle of the next test
+  await useQuilt().flush()
+  vi.restoreAllMocks()
+})
 async function shown(view: Views['ZoneView']) {
   vi.spyOn(api, 'preview').mockResolvedValue(view)
   await useZone().choose('a')
